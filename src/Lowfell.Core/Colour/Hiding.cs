@@ -1,0 +1,54 @@
+namespace Lowfell.Core.Colour;
+
+/// <summary>Hiding: how many coats until the ground no longer shows.</summary>
+public static class Hiding
+{
+    /// <summary>A contrast ratio from which a ground counts as hidden.</summary>
+    public const double HiddenRatio = 0.98;
+
+    /// <summary>More coats than anybody lays.</summary>
+    public const int MostCoats = 12;
+
+    /// <summary>S*X of one coat such that <paramref name="coats"/> coats of this masstone hide a black and white card.</summary>
+    /// <param name="masstone">Colour of the thick film.</param>
+    /// <param name="coats">Coats to hide, 0.25 to 12.</param>
+    public static double FromCoats(SrgbColour masstone, double coats)
+    {
+        var reflectance = Reflectance.Of(masstone);
+        double low = 0.02, high = 40;
+        for (var i = 0; i < 50; i++)
+        {
+            var middle = Math.Sqrt(low * high);
+            if (Optics.FromMasstone(reflectance, middle).ContrastRatio(coats) < HiddenRatio)
+                low = middle;
+            else
+                high = middle;
+        }
+
+        return Math.Sqrt(low * high);
+    }
+
+    /// <summary>
+    /// The least whole number of equal films that hides one ground against a white and a black stand-in for it:
+    /// the lighter of "film over ground" and "film over nothing behind it" must be within the ratio.
+    /// </summary>
+    /// <param name="optics">The paint, per standard coat.</param>
+    /// <param name="filmPerCoat">Standard coats laid in one pass.</param>
+    /// <param name="ground">What is below.</param>
+    /// <returns>Coats, or null when even <see cref="MostCoats"/> do not hide it.</returns>
+    public static int? CoatsOver(Optics optics, double filmPerCoat, Reflectance ground)
+    {
+        for (var coats = 1; coats <= MostCoats; coats++)
+            if (GroundRatio(optics, filmPerCoat * coats, ground) >= HiddenRatio)
+                return coats;
+        return null;
+    }
+
+    /// <summary>Luminance ratio, at most 1, between the film over this ground and the same paint endlessly thick.</summary>
+    public static double GroundRatio(Optics optics, double film, Reflectance ground)
+    {
+        var over = Observer.Luminance(optics.Over(ground, film).Bands);
+        var masstone = Observer.Luminance(optics.Masstone().Bands);
+        return Math.Min(over, masstone) / Math.Max(over, masstone);
+    }
+}

@@ -1,0 +1,72 @@
+namespace Lowfell.Core.Colour;
+
+/// <summary>
+/// Two-constant optics of paint films. K absorbs, S scatters, both per unit thickness; only K*X and S*X matter.
+/// All reflectances are internal: there is no surface correction.
+/// Sources: Kubelka and Munk (1931), Zeitschrift fuer technische Physik 12; Kubelka (1948), J. Opt. Soc. Am. 38.
+/// </summary>
+public static class KubelkaMunk
+{
+    /// <summary>K/S of an endlessly thick film of reflectance 0..1.</summary>
+    public static double RatioFromMasstone(double reflectance) =>
+        (1 - reflectance) * (1 - reflectance) / (2 * reflectance);
+
+    /// <summary>Reflectance of an endlessly thick film from K/S.</summary>
+    public static double Masstone(double ratio) => 1 / (1 + ratio + Math.Sqrt(ratio * (ratio + 2)));
+
+    /// <summary>
+    /// Reflectance of one band of a film of thickness <paramref name="x"/> over a ground.
+    /// Written so that no limit (K = 0, S = 0, thin, thick) divides zero by zero, overflows or cancels.
+    /// </summary>
+    public static double Film(double k, double s, double x, double ground)
+    {
+        var beta = Math.Sqrt(k * (k + 2 * s));
+        var depth = beta * x;
+        if (depth < 0.5)
+        {
+            var t = beta == 0 ? x : Math.Tanh(depth) / beta;
+            return (ground + t * (s * (1 - ground) - ground * k)) / (1 + t * (k + s * (1 - ground)));
+        }
+
+        var rho = s / (k + s + beta);
+        var e = Math.Exp(-2 * depth);
+        return (rho * (1 - e) + ground * (e - rho * rho)) / (1 - rho * rho * e - ground * rho * (1 - e));
+    }
+
+    /// <summary>Film over a ground in every band; <paramref name="result"/> may be the ground itself.</summary>
+    public static void Film(ReadOnlySpan<double> k, ReadOnlySpan<double> s, double x, ReadOnlySpan<double> ground, Span<double> result)
+    {
+        for (var i = 0; i < result.Length; i++)
+            result[i] = Film(k[i], s[i], x, ground[i]);
+    }
+
+    /// <summary>
+    /// K and S of one band from a film of thickness 1 seen over a black and a white ground.
+    /// Negative results of a noisy reading are raised to 0.
+    /// </summary>
+    /// <param name="overBlack">Reflectance over the black half.</param>
+    /// <param name="overWhite">Reflectance over the white half.</param>
+    /// <param name="black">Reflectance of the bare black half.</param>
+    /// <param name="white">Reflectance of the bare white half.</param>
+    /// <returns>K, S, and whether the film hid the card: then S is only a lower bound.</returns>
+    public static (double K, double S, bool Hidden) FromContrastCard(double overBlack, double overWhite, double black, double white)
+    {
+        var s = 2 * (overBlack * white - overWhite * black);
+        var k = (overBlack - black) * (1 - overWhite) * (1 - white) - (overWhite - white) * (1 - overBlack) * (1 - black);
+        var v = (1 + overBlack * black) * (overWhite + white) - (1 + overWhite * white) * (overBlack + black);
+        s = Math.Max(0, s);
+        k = Math.Max(0, k);
+        var w = Math.Sqrt(k * (k + 2 * s));
+        if (w >= v || overWhite - overBlack < 0.003)
+        {
+            var ratio = RatioFromMasstone(Math.Clamp((overBlack + overWhite) / 2, 1e-4, 0.9999));
+            return (ratio * HiddenScattering, HiddenScattering, true);
+        }
+
+        var c = w == 0 ? 1 / v : Math.Atanh(w / v) / w;
+        return (c * k, c * s, false);
+    }
+
+    /// <summary>Scattering assumed of a band that hides the card completely; more could not be told apart.</summary>
+    public const double HiddenScattering = 4;
+}

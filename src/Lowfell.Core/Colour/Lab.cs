@@ -1,0 +1,22 @@
+namespace Lowfell.Core.Colour;
+
+/// <summary>CIELAB (ISO/CIE 11664-4) under the white point of <see cref="Observer"/>.</summary>
+public readonly record struct Lab(double L, double A, double B)
+{
+    private const double Epsilon = 216.0 / 24389.0;
+    private const double Kappa = 24389.0 / 27.0;
+
+    /// <summary>CIELAB of tristimulus values.</summary>
+    public static Lab FromXyz(Xyz xyz)
+    {
+        var fx = F(xyz.X / Observer.White.X);
+        var fy = F(xyz.Y / Observer.White.Y);
+        var fz = F(xyz.Z / Observer.White.Z);
+        return new Lab(116 * fy - 16, 500 * (fx - fy), 200 * (fy - fz));
+    }
+
+    /// <summary>Chroma, the distance from neutral.</summary>
+    public double Chroma => Math.Sqrt(A * A + B * B);
+
+    private static double F(double t) => t > Epsilon ? Math.Cbrt(t) : (Kappa * t + 16) / 116;
+}

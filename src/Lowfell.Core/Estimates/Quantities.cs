@@ -1,0 +1,117 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+
+namespace Lowfell.Core.Estimates;
+
+/// <summary>Millilitres of one material for one purpose, losses and margin included.</summary>
+public readonly record struct Need(Material Material, double Ml);
+
+/// <summary>A zone with its layers and the number of pieces it is painted on.</summary>
+public sealed record ZonePlan(Guid ZoneId, Zone Zone, IReadOnlyList<Layer> Layers, int Pieces);
+
+/// <summary>How much of one material a set takes, and the layer that drives it most.</summary>
+public sealed record SetNeed(Material Material, double Ml, Guid DrivingZone, Guid DrivingLayer, double DrivingShare);
+
+/// <summary>
+/// Amounts: area of region × coats × wet film ÷ transfer + loss per fill × fills, × pieces, + a margin;
+/// mixes are taken apart into their components and the thinner.
+/// </summary>
+public static class Quantities
+{
+    /// <summary>Kept in hand, as a share.</summary>
+    public const double Margin = 0.1;
+
+    private const double MlPerCm2Um = 1e-4;
+    private const double CleanerMlPerCm = 0.01;
+    private const double BeadFillCm = 600;
+
+    /// <summary>What one layer takes over a number of pieces: every component and the thinner, in ml.</summary>
+    public static IReadOnlyList<Need> ForLayer(Layer layer, Zone zone, int pieces)
+    {
+        var total = PotMl(layer, zone, pieces);
+        if (total <= 0)
+            return [];
+        var needs = new List<Need>(layer.Paint.Count + 1);
+        var parts = 0.0;
+        foreach (var part in layer.Paint)
+            parts += part.Parts.ToDouble();
+        if (parts <= 0)
+            return [];
+        foreach (var part in layer.Paint)
+            needs.Add(new Need(part.Material, total * layer.PaintShare * part.Parts.ToDouble() / parts));
+        if (layer.Dilution is { } dilution && layer.PaintShare < 1)
+            needs.Add(new Need(dilution.Thinner, total * (1 - layer.PaintShare)));
+        return needs;
+    }
+
+    /// <summary>What must be in the pot for a layer over all pieces, ml.</summary>
+    public static double PotMl(Layer layer, Zone zone, int pieces)
+    {
+        if (pieces <= 0 || layer.Paint.Count == 0 || layer.Strength <= 0)
+            return 0;
+        var figures = TechniqueTable.For(layer.Technique, layer.Tool);
+        double onSurface, fills;
+        switch (figures.Laydown)
+        {
+            case Laydown.None:
+                return 0;
+            case Laydown.Bead:
+                onSurface = Laying.BeadMm2 * zone.JointMm * layer.Coats * layer.Strength / 1000 * pieces;
+                fills = Math.Ceiling(zone.JointMm / 10 * pieces * layer.Coats / BeadFillCm);
+                break;
+            case Laydown.Lift:
+                return CleanerMlPerCm * zone.JointMm / 10 * pieces * (1 + Margin);
+            default:
+                var area = zone.AreaCm2 * Laying.RegionShare(layer.Region, zone);
+                onSurface = area * figures.FilmUm.Usual * MlPerCm2Um * layer.Coats * layer.Strength * Touched(figures, zone) * pieces;
+                fills = figures.FillCoversCm2 > 0 ? Math.Ceiling(area * layer.Coats * pieces / figures.FillCoversCm2) : 0;
+                break;
+        }
+
+        return (onSurface / figures.Efficiency + fills * figures.LossPerFillMl) * (1 + Margin);
+    }
+
+    /// <summary>Every material of a set with what drives it, most first.</summary>
+    public static IReadOnlyList<SetNeed> ForSet(IEnumerable<ZonePlan> zones)
+    {
+        var totals = new Dictionary<Guid, Tally>();
+        foreach (var plan in zones)
+        {
+            foreach (var layer in plan.Layers)
+            {
+                foreach (var need in ForLayer(layer, plan.Zone, plan.Pieces))
+                {
+                    if (!totals.TryGetValue(need.Material.Id, out var tally))
+                        totals[need.Material.Id] = tally = new Tally(need.Material);
+                    tally.Add(need.Ml, plan.ZoneId, layer.Id);
+                }
+            }
+        }
+
+        return totals.Values
+            .Select(t => new SetNeed(t.Material, t.Ml, t.Zone, t.Layer, t.Largest / t.Ml))
+            .OrderByDescending(n => n.Ml)
+            .ToList();
+    }
+
+    /// <summary>Share of the region that partial covers really touch, over the zone's own area shares.</summary>
+    private static double Touched(TechniqueFigures figures, Zone zone) =>
+        figures.Laydown == Laydown.Cover ? Math.Min(1, zone.Shares.Dot(figures.SplitFor(zone.Relief))) : 1;
+
+    private sealed class Tally(Material material)
+    {
+        public Material Material { get; } = material;
+        public double Ml { get; private set; }
+        public double Largest { get; private set; }
+        public Guid Zone { get; private set; }
+        public Guid Layer { get; private set; }
+
+        public void Add(double ml, Guid zone, Guid layer)
+        {
+            Ml += ml;
+            if (ml <= Largest)
+                return;
+            (Largest, Zone, Layer) = (ml, zone, layer);
+        }
+    }
+}

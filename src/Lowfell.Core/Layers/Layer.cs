@@ -1,0 +1,77 @@
+using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing;
+
+namespace Lowfell.Core.Layers;
+
+/// <summary>One application in a treatment, with its materials resolved.</summary>
+public sealed record Layer
+{
+    public Guid Id { get; init; }
+    public required Technique Technique { get; init; }
+
+    /// <summary>What is in the pot besides the thinner, in parts; empty for work without material.</summary>
+    public IReadOnlyList<MixPart> Paint { get; init; } = [];
+
+    /// <summary>How it is thinned; null when neat.</summary>
+    public Dilution? Dilution { get; init; }
+
+    /// <summary>Equal passes, at least 1.</summary>
+    public int Coats { get; init; } = 1;
+
+    public Region Region { get; init; } = Region.All;
+
+    /// <summary>How heavily it is laid: 1 is usual, 0 lays nothing.</summary>
+    public double Strength { get; init; } = 1;
+
+    public Tool Tool { get; init; } = Tool.Brush;
+    public DryingMode Drying { get; init; } = DryingMode.Air;
+
+    /// <summary>Minutes planned between this layer and the next; null waits as long as it takes.</summary>
+    public double? WaitMinutes { get; init; }
+
+    public bool Optional { get; init; }
+
+    /// <summary>The component with most parts that is not a thinner, or null when the layer has no material.</summary>
+    public Material? Main
+    {
+        get
+        {
+            MixPart? main = null;
+            foreach (var part in Paint)
+                if (!part.Material.IsThinner && (main is null || part.Parts.ToDouble() > main.Parts.ToDouble()))
+                    main = part;
+            return main?.Material ?? (Paint.Count > 0 ? Paint[0].Material : null);
+        }
+    }
+
+    /// <summary>
+    /// What it is carried by: the strongest solvent of its components. A clean-up counts by the thinner it uses.
+    /// </summary>
+    public Carrier Carrier
+    {
+        get
+        {
+            var carrier = Main?.Carrier ?? Carrier.None;
+            foreach (var part in Paint)
+                if (Rank(part.Material.Carrier) > Rank(carrier))
+                    carrier = part.Material.Carrier;
+            return carrier;
+        }
+    }
+
+    /// <summary>Paint's share after thinning, 0..1.</summary>
+    public double PaintShare => Dilution?.PaintShare ?? 1;
+
+    /// <summary>A name for findings: "Peat Seven + Brick Clay".</summary>
+    public string MaterialName => Paint.Count == 0 ? "no material" : string.Join(" + ", Paint.Select(p => p.Material.Name));
+
+    private static int Rank(Carrier carrier) => carrier switch
+    {
+        Carrier.SolventAcrylic => 4,
+        Carrier.Enamel => 3,
+        Carrier.Oil => 3,
+        Carrier.Alcohol => 2,
+        Carrier.None or Carrier.Dry => 0,
+        _ => 1,
+    };
+}

@@ -1,0 +1,52 @@
+namespace Lowfell.Core.Layers;
+
+/// <summary>Ways to put a layer on, or to work on one.</summary>
+public enum Technique
+{
+    Prime, DirectionalLight, BaseCoat, Overbrush, DryBrush, Sponge, Stipple, Patch, AllOverWash, PinWash, Filter, Glaze,
+    EdgeLine, PaintedChip, FluidChip, Scratch, Streak, Speckle, Dust, Pigment, Varnish, SealTexture, TexturePaste, Render,
+    CracklePaste, CrackleMedium, GlueAndScatter, Rock, Tuft, Decal, Mask, Unmask, CleanUpExcess, TrimAndTouchUp, Rim,
+    Assemble, Weight, Inspect,
+}
+
+/// <summary>What is in the hand.</summary>
+public enum Tool
+{
+    Brush, Airbrush, SprayCan, Sponge, Swab, Spatula, Fingers,
+}
+
+/// <summary>How a layer dries.</summary>
+public enum DryingMode
+{
+    Air, HotAir,
+}
+
+/// <summary>Where on the zone a layer goes.</summary>
+public enum Region
+{
+    All, Raised, Recess, Upward, LowerThird, Edges, Spots,
+}
+
+/// <summary>How deep the relief of a zone is.</summary>
+public enum Relief
+{
+    Smooth, Light, Deep,
+}
+
+/// <summary>How a set is treated after it is finished.</summary>
+public enum Handling
+{
+    Display, Careful, HardPlay,
+}
+
+/// <summary>What the bare piece is made of.</summary>
+public enum Substrate
+{
+    PrintedPlastic, MouldedPlastic, Resin, Metal, Board, Foam, Plaster, Wood,
+}
+
+/// <summary>The three places of a relief in which everything is looked at.</summary>
+public enum Position
+{
+    Raised, Field, Recess,
+}

@@ -1,0 +1,67 @@
+using Lowfell.Core.Materials;
+
+namespace Lowfell.Core.Layers;
+
+/// <summary>How a technique leaves its material behind.</summary>
+public enum Laydown
+{
+    /// <summary>A continuous film, a little uneven over the relief.</summary>
+    Film,
+
+    /// <summary>Patches of film: the split says how much of each position is covered.</summary>
+    Cover,
+
+    /// <summary>A flood that runs together in recesses; the film laid equals the film left.</summary>
+    Wash,
+
+    /// <summary>A bead along the joints.</summary>
+    Bead,
+
+    /// <summary>Dry grains, caught most by recesses; mass is conserved as in a wash.</summary>
+    Powder,
+
+    /// <summary>Takes away what the bead below left where it was not meant.</summary>
+    Lift,
+
+    /// <summary>Work that leaves no colour.</summary>
+    None,
+}
+
+/// <summary>low – usual – high of a rule of thumb.</summary>
+public readonly record struct Span3(double Low, double Usual, double High);
+
+/// <summary>
+/// Figures of one technique. Films are wet, in um per coat over the region touched; minutes are a prior for one pair of hands.
+/// </summary>
+public sealed record TechniqueFigures
+{
+    public required Technique Technique { get; init; }
+    public required Laydown Laydown { get; init; }
+    public Span3 FilmUm { get; init; }
+
+    /// <summary>Share of what leaves the tool that reaches the surface, 0..1.</summary>
+    public double Efficiency { get; init; } = 1;
+
+    /// <summary>Left in cup, brush, sponge or palette at each fill, ml.</summary>
+    public double LossPerFillMl { get; init; }
+
+    /// <summary>Area one fill covers, cm2; 0 when there are no fills to speak of.</summary>
+    public double FillCoversCm2 { get; init; }
+
+    /// <summary>Film (relative to field = 1) or cover (share) on raised, field and recess for smooth, light and deep relief.</summary>
+    public required Split Smooth { get; init; }
+    public required Split Light { get; init; }
+    public required Split Deep { get; init; }
+
+    public double SetUpMinutes { get; init; }
+    public double CleanUpMinutes { get; init; }
+    public double MinutesPerCm2 { get; init; }
+    public double MinutesPerCm { get; init; }
+    public Tool UsualTool { get; init; } = Tool.Brush;
+
+    /// <summary>Kinds of material it is done with; empty when it needs none.</summary>
+    public IReadOnlyList<MaterialKind> Suits { get; init; } = [];
+
+    /// <summary>The split for a relief.</summary>
+    public Split SplitFor(Relief relief) => relief switch { Relief.Smooth => Smooth, Relief.Light => Light, _ => Deep };
+}

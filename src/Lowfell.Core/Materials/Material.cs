@@ -1,0 +1,38 @@
+using Lowfell.Core.Colour;
+using Lowfell.Core.Drying;
+
+namespace Lowfell.Core.Materials;
+
+/// <summary>A product on the shelf, with the optics that follow from how its colour was measured.</summary>
+public sealed record Material
+{
+    public required Guid Id { get; init; }
+    public required string Name { get; init; }
+    public required MaterialKind Kind { get; init; }
+    public required Carrier Carrier { get; init; }
+
+    /// <summary>Absorption and scattering of one standard coat.</summary>
+    public required Optics Optics { get; init; }
+
+    /// <summary>Where the optics come from.</summary>
+    public OpticsSource OpticsSource { get; init; } = OpticsSource.Estimated;
+
+    /// <summary>Shine when dry.</summary>
+    public Sheen Sheen { get; init; } = Sheen.Matt;
+
+    /// <summary>Share of the liquid that stays when dry, 0..1.</summary>
+    public double SolidsFraction { get; init; } = 0.4;
+
+    /// <summary>Thinners the label allows.</summary>
+    public IReadOnlyList<ThinnerFamily> Thinners { get; init; } = [];
+
+    /// <summary>Touch, recoat and cure at 20 C, 50 % relative humidity and the usual film.</summary>
+    public required DryTimes DryTimes { get; init; }
+
+    /// <summary>A coat of it hides rather than tints, so that it can be judged by coats to hide.</summary>
+    public bool IsOpaque => Kind is MaterialKind.Paint or MaterialKind.Primer or MaterialKind.TexturePaste
+        or MaterialKind.Filler or MaterialKind.CracklePaste or MaterialKind.Aggregate;
+
+    /// <summary>Only makes other things thinner; leaves nothing behind.</summary>
+    public bool IsThinner => Kind == MaterialKind.Thinner;
+}

@@ -1,0 +1,16 @@
+namespace Lowfell.Core.Order;
+
+/// <summary>One rule of the craft: looks at a stack, says what is wrong with it, why, and what would help.</summary>
+public interface IOrderRule
+{
+    /// <summary>Stable id, kebab-case.</summary>
+    string Id { get; }
+
+    /// <summary>One sentence for the list of rules.</summary>
+    string Summary { get; }
+
+    /// <summary>It may say <see cref="Severity.Stop"/>; remedies of other rules are tried against it.</summary>
+    bool CanStop { get; }
+
+    IEnumerable<Finding> Check(StackView view);
+}

@@ -1,0 +1,29 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Words;
+
+namespace Lowfell.Core.Order.Rules;
+
+/// <summary>Matt paint drinks a pin wash sideways. School: house rule "sheen under a pin wash".</summary>
+internal sealed class PinOnMatt : IOrderRule
+{
+    public string Id => "pin-on-matt";
+    public string Summary => "Pin wash on matt: it stains the field. Offers the house sheen.";
+    public bool CanStop => false;
+
+    public IEnumerable<Finding> Check(StackView view)
+    {
+        var house = view.Context.HouseRules.PinWashSheen;
+        for (var i = 0; i < view.Count; i++)
+        {
+            if (view.Layers[i].Technique != Technique.PinWash || !view.LeavesFilm(i) || view.SheenBelow(i) != Sheen.Matt)
+                continue;
+            var remedies = new List<Remedy>();
+            if (ShelfPick.Varnish(view.Context.Shelf, house) is { } varnish)
+                remedies.Add(new Remedy("house-sheen", $"Put {varnish.Name} below it", [new StackEdit.Insert(i, ShelfPick.VarnishLayer(varnish, 1))]));
+            var run = house == Sheen.Gloss ? "runs furthest and cleans up fastest" : "runs well and leaves a little tint";
+            yield return new Finding(Id, Severity.Caution, [i], "Pin wash on matt",
+                $"{view.Layers[i].MaterialName} soaks into a matt surface and stains the field beside the joints. Your house rule is {EnumWords.Of(house)} below a pin wash: it {run}.", remedies);
+        }
+    }
+}

@@ -1,0 +1,54 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Words;
+
+namespace Lowfell.Core.Order.Rules;
+
+/// <summary>Enamel and oil products dissolve each other until a varnish lies between.</summary>
+internal sealed class SameSolvent : IOrderRule
+{
+    public string Id => "same-solvent";
+    public string Summary => "Enamel or oil wash, filter or clean-up over paint of its own family with no sound varnish between.";
+    public bool CanStop => true;
+
+    public IEnumerable<Finding> Check(StackView view)
+    {
+        for (var i = 0; i < view.Count; i++)
+            if (FamilyBelow(view, i) is { } below)
+                yield return Describe(view, i, below);
+    }
+
+    /// <summary>The nearest layer of the same solvent family that this one would reach, or null.</summary>
+    internal static int? FamilyBelow(StackView view, int i)
+    {
+        if (!SolventWork.Applies(view, i))
+            return null;
+        var cleaned = view.BeadCleanedBy(i);
+
+        // The remark belongs on the wash, where the varnish is missing, rather than on its clean-up too.
+        if (cleaned >= 0 && FamilyBelow(view, cleaned) is not null)
+            return null;
+        for (var j = i - 1; j >= 0; j--)
+        {
+            if (view.IsBarrier(j))
+                return null;
+            if (j != cleaned && view.LeavesFilm(j) && view.Layers[j].Carrier.IsSpiritBorne())
+                return j;
+        }
+
+        return null;
+    }
+
+    private Finding Describe(StackView view, int i, int below)
+    {
+        var layer = view.Layers[i];
+        var remedies = SolventWork.Barrier(view, i);
+        if (layer.Technique != Technique.CleanUpExcess && ShelfPick.WaterBorneLike(view.Context.Shelf, layer.Main!) is { } other)
+            remedies.Add(new Remedy("water-borne", $"Use {other.Name}, which is water-borne",
+                [new StackEdit.Replace(i, layer with { Paint = [new MixPart(other, Parts.One)], Dilution = null }), .. SolventWork.WithoutCleanUp(view, i)]));
+        return new Finding(Id, Severity.Stop, [i, below], "No barrier from its own solvent",
+            $"{layer.MaterialName} carries the same solvent as layer {below + 1}, {view.Layers[below].MaterialName}, and no sound varnish lies between. The {EnumWords.Of(layer.Technique)} lifts and smears what is there.",
+            remedies);
+    }
+}

@@ -1,0 +1,40 @@
+using System.Globalization;
+using Lowfell.Core.Layers;
+
+namespace Lowfell.Core.Order.Rules;
+
+/// <summary>A wash needs relief to run into; on large smooth faces it pools and dries in rings.</summary>
+internal sealed class WashOnFlat : IOrderRule
+{
+    /// <summary>Smooth area, cm2, up to which a wash is fine, and from which it is asking for trouble.</summary>
+    private const double FineCm2 = 4, CautionCm2 = 6;
+
+    public string Id => "wash-on-flat";
+    public string Summary => "All-over wash on a smooth zone larger than a limit: pools and leaves tide marks.";
+    public bool CanStop => false;
+
+    public IEnumerable<Finding> Check(StackView view)
+    {
+        var zone = view.Context.Zone;
+        if (zone.Relief != Relief.Smooth)
+            yield break;
+        for (var i = 0; i < view.Count; i++)
+        {
+            var layer = view.Layers[i];
+            if (layer.Technique != Technique.AllOverWash || !view.LeavesFilm(i))
+                continue;
+            var area = zone.AreaCm2 * Laying.RegionShare(layer.Region, zone);
+            if (area < FineCm2)
+                continue;
+            var remedies = new List<Remedy>
+            {
+                new("as-filter", "Lay it as a thin filter instead", [new StackEdit.Replace(i, layer with { Technique = Technique.Filter, Strength = 1 })]),
+            };
+            if (zone.JointMm > 0)
+                remedies.Add(new Remedy("as-pin-wash", "Run it along the joints only", [new StackEdit.Replace(i, layer with { Technique = Technique.PinWash })]));
+            remedies.Add(new Remedy("stippled", "Stipple it on in broken patches", [new StackEdit.Replace(i, layer with { Technique = Technique.Stipple })]));
+            yield return new Finding(Id, area >= CautionCm2 ? Severity.Caution : Severity.Hint, [i], "Wash on a smooth face",
+                string.Create(CultureInfo.InvariantCulture, $"{area:0} cm² without relief: {layer.MaterialName} pools, drips to the bottom edge and leaves tide marks. About {FineCm2:0} cm² is as much as holds."), remedies);
+        }
+    }
+}

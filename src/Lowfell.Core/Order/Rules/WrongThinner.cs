@@ -1,0 +1,54 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Words;
+
+namespace Lowfell.Core.Order.Rules;
+
+/// <summary>Every carrier has its own thinner; another curdles it or does nothing.</summary>
+internal sealed class WrongThinner : IOrderRule
+{
+    public string Id => "wrong-thinner";
+    public string Summary => "Mix or clean-up whose thinner does not belong to the carrier.";
+    public bool CanStop => true;
+
+    public IEnumerable<Finding> Check(StackView view)
+    {
+        for (var i = 0; i < view.Count; i++)
+        {
+            var layer = view.Layers[i];
+            if (layer.Dilution is { } dilution && dilution.ThinnerParts.Numerator > 0)
+            {
+                var paints = layer.Paint.Where(p => !p.Material.IsThinner).Select(p => p.Material).ToList();
+                if (paints.FirstOrDefault(p => !Fits(dilution.Thinner, p)) is { } paint)
+                    yield return InTheMix(view, i, dilution, paint, paints);
+            }
+
+            if (view.BeadCleanedBy(i) is var bead and >= 0 && layer.Main is { } cleaner && view.Layers[bead].Main is { } wash && !Fits(cleaner, wash))
+                yield return InTheCleanUp(view, i, bead, cleaner, wash);
+        }
+    }
+
+    private static bool Fits(Material thinner, Material paint) => paint.Thinners.Intersect(thinner.Thinners).Any();
+
+    private Finding InTheMix(StackView view, int i, Dilution dilution, Material paint, List<Material> paints)
+    {
+        var layer = view.Layers[i];
+        var remedies = new List<Remedy>();
+        if (ShelfPick.Thinner(view.Context.Shelf, paints) is { } thinner)
+            remedies.Add(new Remedy("swap-thinner", $"Thin with {thinner.Name}", [new StackEdit.Replace(i, layer with { Dilution = dilution with { Thinner = thinner } })]));
+        remedies.Add(new Remedy("neat", "Use it neat", [new StackEdit.Replace(i, layer with { Dilution = null })]));
+        return new Finding(Id, Severity.Stop, [i], "Wrong thinner",
+            $"{dilution.Thinner.Name} does not belong to {paint.Name}, which is {EnumWords.Of(paint.Carrier)}. The mix curdles or separates.", remedies);
+    }
+
+    private Finding InTheCleanUp(StackView view, int i, int bead, Material cleaner, Material wash)
+    {
+        var remedies = new List<Remedy>();
+        if (ShelfPick.Thinner(view.Context.Shelf, [wash]) is { } thinner)
+            remedies.Add(new Remedy("swap-thinner", $"Clean up with {thinner.Name}",
+                [new StackEdit.Replace(i, view.Layers[i] with { Paint = [new MixPart(thinner, Parts.One)] })]));
+        return new Finding(Id, Severity.Stop, [i, bead], "Wrong thinner for the clean-up",
+            $"{cleaner.Name} does not move {wash.Name}, which is {EnumWords.Of(wash.Carrier)}: it attacks the paint around it or does nothing.", remedies);
+    }
+}
