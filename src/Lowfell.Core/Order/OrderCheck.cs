@@ -40,11 +40,8 @@ public static class OrderCheck
     }
 
     /// <summary>Findings without trying their remedies: for counts.</summary>
-    public static IReadOnlyList<Finding> Glance(StackContext context, IReadOnlyList<Layer> layers)
-    {
-        var view = new StackView(context, layers);
-        return Rules.SelectMany(r => r.Check(view)).OrderBy(f => f.Severity).ToList();
-    }
+    public static IReadOnlyList<Finding> Glance(StackView view) =>
+        Rules.SelectMany(r => r.Check(view)).OrderBy(f => f.Severity).ToList();
 
     /// <summary>A finding's identity across edits: its rule and the layer it hangs on.</summary>
     public static (string Rule, Guid Layer) Key(StackView view, Finding finding) =>

@@ -34,9 +34,9 @@ internal sealed class NoVisibleChange : IOrderRule
         }
     }
 
-    /// <summary>Protective, sticky and crackling coats are not there for their colour.</summary>
+    /// <summary>Protective, sticky and crackling coats are not there for their colour, and a rim is painted twice on purpose.</summary>
     private static bool IsForColour(StackView view, int i) =>
-        view.LeavesFilm(i) && view.Layers[i].Main is { } main
+        view.LeavesFilm(i) && view.Layers[i].Technique != Technique.Rim && view.Layers[i].Main is { } main
         && main.OpticsSource != OpticsSource.Clear
         && main.Kind is not (MaterialKind.Varnish or MaterialKind.Primer or MaterialKind.Glue or MaterialKind.Medium or MaterialKind.ChippingFluid
             or MaterialKind.CrackleMedium or MaterialKind.TexturePaste or MaterialKind.Filler or MaterialKind.CracklePaste or MaterialKind.Aggregate

@@ -77,7 +77,7 @@ internal sealed class UnsealedTexture : IOrderRule
         }
 
         return new Finding(Id, crackle && wet ? Severity.Stop : Severity.Caution, [i, texture], "Texture is not sealed",
-            $"{m.Name} below is {(crackle ? "brittle and takes two coats of varnish" : "porous and takes a coat")} before a {EnumWords.Of(view.Layers[i].Technique)}; otherwise the {(wet ? "liquid lifts it" : "brush pulls grains off")}.",
+            $"{m.Name} below is {(crackle ? "brittle and takes two coats of varnish" : "porous and takes a coat")} before any {EnumWords.Of(view.Layers[i].Technique)}; otherwise the {(wet ? "liquid lifts it" : "brush pulls grains off")}.",
             remedies);
     }
 }

@@ -1,0 +1,54 @@
+# Builds what is stale.
+
+SERVER=src/Lowfell.Server
+WEB=src/lowfell-web
+STAMPS=.build
+
+# stale STAMP PATH... — true when anything below the paths is newer than the stamp.
+stale() {
+  local stamp=$STAMPS/$1
+  shift
+  [ -e "$stamp" ] || return 0
+  [ -n "$(find "$@" \( -name node_modules -o -name bin -o -name obj -o -name wwwroot \) -prune -o -type f -newer "$stamp" -print -quit 2>/dev/null)" ]
+}
+
+stamp() { mkdir -p "$STAMPS"; touch "$STAMPS/$1"; }
+
+# build_server [BUILD] — the stamp is set to the time before the build, so that edits made meanwhile count.
+build_server() {
+  if stale server src/Lowfell.Core src/Lowfell.Store src/Lowfell.Server Directory.Build.props Directory.Packages.props global.json; then
+    say "building the server"
+    mkdir -p "$STAMPS"; touch "$STAMPS/server.new"
+    dotnet build "$SERVER" -c Release -v q --nologo -clp:NoSummary || fail "the server did not build; the messages are above."
+    mv "$STAMPS/server.new" "$STAMPS/server"
+  fi
+}
+
+server_dll() { echo "$SERVER/bin/Release/net10.0/Lowfell.Server.dll"; }
+
+install_web() {
+  if stale npm "$WEB/package.json" "$WEB/package-lock.json" || [ ! -d "$WEB/node_modules" ]; then
+    say "installing the page's packages"
+    (cd "$WEB" && npm ci --no-audit --no-fund --loglevel=error) || fail "npm ci failed; the messages are above."
+    stamp npm
+  fi
+}
+
+build_schema() {
+  build_server
+  install_web
+  if [ "${1:-}" = force ] || [ ! -e "$WEB/src/api/schema.d.ts" ] || [ "$(server_dll)" -nt "$WEB/src/api/schema.d.ts" ]; then
+    mkdir -p "$STAMPS"
+    dotnet "$(server_dll)" --write-openapi "$STAMPS/openapi.json" || fail "the API description could not be written."
+    (cd "$WEB" && npx openapi-typescript "../../$STAMPS/openapi.json" --output src/api/schema.d.ts >/dev/null) || fail "the client types could not be generated."
+  fi
+}
+
+build_web() {
+  build_schema
+  if stale web "$WEB" || [ ! -e "$SERVER/wwwroot/index.html" ]; then
+    say "building the page"
+    (cd "$WEB" && npx vite build --logLevel warn) || fail "the page did not build; the messages are above."
+    stamp web
+  fi
+}

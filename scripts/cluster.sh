@@ -1,0 +1,95 @@
+# The private PostgreSQL cluster: made once, loopback only, own port, own password.
+
+# As root the server runs as the postgres system user, which cannot enter root's own folders.
+if [ "$(id -u)" -eq 0 ]; then
+  DATA=${LOWFELL_DATA:-/var/lib/lowfell}
+else
+  DATA=${LOWFELL_DATA:-${XDG_DATA_HOME:-$HOME/.local/share}/lowfell}
+fi
+CLUSTER=$DATA/cluster
+DB_PORT=${LOWFELL_DB_PORT:-54210}
+SECRET=$DATA/database-password
+PG_PID=""
+
+# Prefix that runs a program as the owner of the cluster and ties it to the script: it dies with it.
+# A prefix and not a function, so that a program started in the background keeps the number that $! tells.
+if [ "$(id -u)" -eq 0 ]; then
+  AS_DB=(setpriv --reuid=postgres --regid=postgres --init-groups --pdeathsig INT -- env "HOME=$DATA")
+else
+  AS_DB=(setpriv --pdeathsig INT --)
+fi
+
+make_cluster() {
+  local new=$DATA/cluster.new
+  mkdir -p "$DATA"
+  if [ "$(id -u)" -eq 0 ]; then chown postgres: "$DATA"; fi
+  chmod 711 "$DATA"
+  if [ -e "$new" ]; then
+    local aside
+    aside=$DATA/cluster.half-made.$(date +%s)
+    say "a first start was interrupted; its unfinished cluster is set aside in $aside (it holds no data of yours)."
+    mv "$new" "$aside"
+  fi
+  say "making a private database cluster in $CLUSTER"
+  (umask 077; head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n' >"$SECRET")
+  chmod 600 "$SECRET"
+  local pass=$DATA/.initial-password
+  (umask 077; cp "$SECRET" "$pass")
+  if [ "$(id -u)" -eq 0 ]; then chown postgres: "$pass"; fi
+  (cd "$DATA" && "${AS_DB[@]}" "$PG_BIN/initdb" -D "$new" -U lowfell --pwfile="$pass" -A scram-sha-256 -E UTF8 --locale=C.UTF-8 --data-checksums >"$DATA/initdb.log" 2>&1) \
+    || fail "initdb failed; see $DATA/initdb.log. Nothing else was touched."
+  rm -f "$pass"
+  mv "$new" "$CLUSTER"
+}
+
+check_cluster() {
+  if [ -e "$CLUSTER" ] && [ ! -s "$CLUSTER/PG_VERSION" ]; then
+    fail "$CLUSTER is not a complete cluster (PG_VERSION is missing). Nothing was changed. Restore it from a copy, or move it away and start again to make a new one."
+  fi
+  if [ -e "$CLUSTER" ]; then
+    local version
+    version=$(cat "$CLUSTER/PG_VERSION")
+    find_postgres "$version" || fail "your data in $CLUSTER belongs to PostgreSQL $version, which is not installed here. Install postgresql-$version and run this again; nothing was changed."
+    [ -s "$SECRET" ] || fail "the password file $SECRET is missing. Put it back; the data in $CLUSTER is untouched."
+  fi
+}
+
+# A lock that a killed server left: PostgreSQL clears it itself unless another program has its number now.
+clear_stale_lock() {
+  local lock=$CLUSTER/postmaster.pid pid
+  [ -e "$lock" ] || return 0
+  pid=$(head -1 "$lock" 2>/dev/null || true)
+  if [ -n "$pid" ] && [ -d "/proc/$pid" ] && [ "$(cat "/proc/$pid/comm" 2>/dev/null)" = postgres ]; then
+    if tr '\0' ' ' <"/proc/$pid/cmdline" | grep -qF -- "$CLUSTER"; then
+      fail "the database of $CLUSTER is already running (process $pid). Stop the other Lowfell first: ./lowfell stop"
+    fi
+  fi
+  say "the last database was not stopped cleanly; its lock is removed and it will recover by itself."
+  rm -f "$lock"
+  # Its children may still be leaving.
+  for _ in $(seq 50); do pgrep -f "postgres.*$CLUSTER" >/dev/null 2>&1 || break; sleep 0.1; done
+}
+
+start_cluster() {
+  if port_taken "$DB_PORT"; then
+    fail "port $DB_PORT, which the database wants, is taken by another program. Stop that program, or choose another: LOWFELL_DB_PORT=54211 ./lowfell start"
+  fi
+  "${AS_DB[@]}" "$PG_BIN/postgres" -D "$CLUSTER" -c listen_addresses=127.0.0.1 -c port="$DB_PORT" -c unix_socket_directories= \
+    -c log_timezone=UTC -c timezone=UTC "$@" >"$DATA/postgres.log" 2>&1 &
+  PG_PID=$!
+  for _ in $(seq 300); do
+    "$PG_BIN/pg_isready" -q -h 127.0.0.1 -p "$DB_PORT" && return 0
+    kill -0 "$PG_PID" 2>/dev/null || fail "the database did not start; the last lines of $DATA/postgres.log: $(tail -3 "$DATA/postgres.log")"
+    sleep 0.1
+  done
+  fail "the database did not answer within 30 s; see $DATA/postgres.log."
+}
+
+stop_cluster() {
+  [ -n "$PG_PID" ] || return 0
+  kill -INT "$PG_PID" 2>/dev/null || true
+  wait "$PG_PID" 2>/dev/null || true
+  PG_PID=""
+}
+
+connection() { echo "Host=127.0.0.1;Port=$DB_PORT;Username=lowfell;Password=$(cat "$SECRET");Database=${1:-lowfell}"; }

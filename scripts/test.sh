@@ -1,0 +1,87 @@
+# test and bench.
+
+PASSED=0
+FAILED=0
+TEST_DATA=""
+
+# step NAME COMMAND... — one quality gate; counts as one test.
+step() {
+  local name=$1 log
+  shift
+  log=$(mktemp)
+  if "$@" >"$log" 2>&1; then
+    PASSED=$((PASSED + 1)); say "ok      $name"
+  else
+    FAILED=$((FAILED + 1)); say "FAILED  $name"; tail -60 "$log"
+  fi
+  rm -f "$log"
+}
+
+# suite NAME — runs a test program and adds up its own counts.
+suite() {
+  local name=$1 log total failed skipped
+  log=$(mktemp)
+  say "running $name"
+  "tests/$name/bin/Release/net10.0/$name" -noColor >"$log" 2>&1 || true
+  total=$(sed -n 's/.*Total: \([0-9]*\),.*/\1/p' "$log" | tail -1)
+  failed=$(sed -n 's/.*Errors: \([0-9]*\), Failed: \([0-9]*\),.*/\1 \2/p' "$log" | tail -1 | awk '{print $1+$2}')
+  skipped=$(sed -n 's/.*Skipped: \([0-9]*\),.*/\1/p' "$log" | tail -1)
+  if [ -z "$total" ] || [ "$total" -eq 0 ]; then
+    FAILED=$((FAILED + 1)); say "FAILED  $name ran no test"; tail -40 "$log"
+  else
+    PASSED=$((PASSED + total - failed - ${skipped:-0})); FAILED=$((FAILED + failed))
+    say "$name: $((total - failed)) of $total"
+    [ "$failed" -eq 0 ] || grep -v '^ *$' "$log" | tail -120
+  fi
+  rm -f "$log"
+}
+
+throw_away_cluster() {
+  TEST_DATA=$(mktemp -d /tmp/lowfell-test.XXXXXX)
+  DATA=$TEST_DATA CLUSTER=$TEST_DATA/cluster SECRET=$TEST_DATA/database-password SCRIPT_LOCK=$TEST_DATA/lowfell.pid
+  DB_PORT=$(free_port)
+  trap end_of_test EXIT
+  trap 'exit 130' INT
+  trap 'exit 143' TERM
+  make_cluster
+  # Thrown away at the end, so nothing is lost by not waiting for the disk.
+  start_cluster -c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=200
+}
+
+end_of_test() {
+  wind_down
+  [ -z "$TEST_DATA" ] || rm -rf "$TEST_DATA"
+}
+
+lowfell_test() {
+  need_dotnet; need_node; need_setpriv; need_postgres; need_chromium
+  build_web
+  say "building the tests"
+  dotnet build Lowfell.slnx -c Release -v q --nologo -clp:NoSummary || fail "the solution did not build without warnings; the messages are above."
+  step "C# format" dotnet format Lowfell.slnx --verify-no-changes --no-restore
+  step "eslint" npm --prefix "$WEB" run --silent lint
+  step "prettier" npm --prefix "$WEB" run --silent format:check
+  step "types of the page" npm --prefix "$WEB" run --silent types
+  suite Lowfell.Core.Tests
+  throw_away_cluster
+  LOWFELL_TEST_DATABASE=$(connection postgres)
+  LOWFELL_TEST_SERVER=$PWD/$(server_dll)
+  LOWFELL_TEST_CONTENT=$PWD/$SERVER
+  LOWFELL_TEST_AXE=$PWD/$WEB/node_modules/axe-core/axe.min.js
+  export LOWFELL_TEST_DATABASE LOWFELL_TEST_SERVER LOWFELL_TEST_CONTENT LOWFELL_TEST_AXE
+  suite Lowfell.Server.Tests
+  suite Lowfell.Browser.Tests
+  echo "$PASSED passed, $FAILED failed"
+  [ "$FAILED" -eq 0 ]
+}
+
+lowfell_bench() {
+  need_dotnet; need_node; need_setpriv; need_postgres
+  build_server
+  dotnet build benchmarks/Lowfell.Benchmarks -c Release -v q --nologo -clp:NoSummary || fail "the benchmarks did not build."
+  throw_away_cluster
+  run_server "$(free_port)" "$(connection bench)" true "$DATA/server.log"
+  local port
+  port=$(tr '\0' '\n' <"/proc/$SERVER_PID/environ" | sed -n 's/^ASPNETCORE_URLS=//p')
+  LOWFELL_BENCH_URL=$port dotnet benchmarks/Lowfell.Benchmarks/bin/Release/net10.0/Lowfell.Benchmarks.dll
+}

@@ -1,0 +1,78 @@
+using Lowfell.Core.Colour;
+using Lowfell.Server.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Lowfell.Server.Calc;
+
+public sealed record MixComponentIn(string? Colour, double? Parts);
+
+public sealed record MixIn(IReadOnlyList<MixComponentIn?>? Components);
+
+public sealed record FilmIn(string? Paint, double? Hiding, double? Coats, string? Ground);
+
+/// <summary>A colour as hex and as CIELAB [L, a, b].</summary>
+public sealed record ColourOut(string Colour, double[] Lab)
+{
+    internal static ColourOut Of(Reflectance r)
+    {
+        var lab = r.ToLab();
+        return new ColourOut(r.ToSrgb().ToString(), [Round(lab.L), Round(lab.A), Round(lab.B)]);
+    }
+
+    private static double Round(double v) => Math.Round(v, 4);
+}
+
+/// <summary>Stateless colour arithmetic for scripts; equal scattering for all paints is the convention here.</summary>
+public static class CalcEndpoints
+{
+    private const int MostComponents = 64;
+    private const double MostParts = 1_000_000;
+
+    public static void MapCalc(this IEndpointRouteBuilder app)
+    {
+        var calc = app.MapGroup("/api/calc").WithTags("Calc");
+        calc.MapPost("/mix", Mix).WithName("calcMix").WithSummary("Colour of a thick film of a mix; parts by volume.").ProducesProblem(400);
+        calc.MapPost("/film", Film).WithName("calcFilm").WithSummary("Colour of some coats over a ground; hiding is S·X of one coat.").ProducesProblem(400);
+    }
+
+    private static Results<Ok<ColourOut>, ProblemHttpResult> Mix(MixIn request)
+    {
+        var faults = new Faults();
+        var components = request.Components ?? [];
+        faults.Require(components.Count > 0, "components", "Give at least one component.");
+        faults.Require(components.Count <= MostComponents, "components", $"At most {MostComponents} components.");
+        var shares = new List<(Optics, double)>();
+        for (var i = 0; i < Math.Min(components.Count, MostComponents); i++)
+        {
+            var colour = Colour(faults, components[i]?.Colour, $"components[{i}].colour");
+            var parts = components[i]?.Parts;
+            var good = parts is > 0 and <= MostParts;
+            faults.Require(good, $"components[{i}].parts", "Give parts above 0.");
+            if (colour is { } c && good)
+                shares.Add((Optics.FromMasstone(c, 1), parts!.Value));
+        }
+
+        return faults.Any ? faults.ToProblem() : TypedResults.Ok(ColourOut.Of(Optics.Mix(shares).Masstone()));
+    }
+
+    private static Results<Ok<ColourOut>, ProblemHttpResult> Film(FilmIn request)
+    {
+        var faults = new Faults();
+        var paint = Colour(faults, request.Paint, "paint");
+        var ground = Colour(faults, request.Ground, "ground");
+        faults.Require(request.Hiding is >= 0 and <= 1000, "hiding", "Give the hiding of one coat, S·X, from 0 to 1000.");
+        faults.Require(request.Coats is >= 0 and <= 1000, "coats", "Give coats from 0 to 1000.");
+        if (faults.Any)
+            return faults.ToProblem();
+        var film = Optics.FromMasstone(paint!.Value, request.Hiding!.Value);
+        return TypedResults.Ok(ColourOut.Of(film.Over(Reflectance.Of(ground!.Value), request.Coats!.Value)));
+    }
+
+    private static SrgbColour? Colour(Faults faults, string? text, string field)
+    {
+        if (SrgbColour.TryParse(text, out var colour))
+            return colour;
+        faults.Add(field, "Write a hash and six hexadecimal digits, for example #6b4f2a.");
+        return null;
+    }
+}

@@ -1,0 +1,158 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Server.Http;
+using Lowfell.Store;
+using Lowfell.Store.Rows;
+using Lowfell.Store.Starter;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Server.Plan;
+
+public sealed record NewZoneIn(string? Name, decimal? AreaCm2, Relief? Relief, decimal? EdgeMm, decimal? JointMm, decimal? Up, Sheen? TargetSheen, string? Ground);
+
+public sealed record NewDesignIn(string? Name, Silhouette? Silhouette, Substrate? Substrate, int? Pieces, IReadOnlyList<NewZoneIn?>? Zones);
+
+/// <summary>A set with its first design; <paramref name="StartingLayers"/> lays a plain stack on every zone.</summary>
+public sealed record NewSetIn(
+    Guid? WorkshopId, string? Name, int? Scale, decimal? TableMetres, Handling? Handling, Sheen? TargetSheen, NewDesignIn? Design, bool? StartingLayers);
+
+/// <summary>The way in for a new workshop, and for every further design.</summary>
+public static class FirstSet
+{
+    private const int MostZones = 40, MostPieces = 500, MostDesigns = 200;
+
+    public static void MapFirstSet(this IEndpointRouteBuilder app)
+    {
+        var plan = app.MapGroup("/api/plan").WithTags("Plan");
+        plan.MapGet("/presets", () => TypedResults.Ok(Presets.All)).WithName("presets");
+        plan.MapPost("/sets", AddSet).WithName("addSet").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
+        plan.MapPost("/sets/{setId:guid}/designs", AddDesign).WithName("addDesign").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
+    }
+
+    public sealed record Made(Guid SetId, Guid FirstZoneId);
+
+    private static async Task<Results<Created<Made>, ProblemHttpResult>> AddSet(NewSetIn entry, LowfellDb db, TimeProvider clock, CancellationToken stop)
+    {
+        if (entry.WorkshopId is not { } workshop || !await db.Workshops.AnyAsync(w => w.Id == workshop, stop))
+            return Problems.NotFound("workshop");
+        var faults = new Faults();
+        faults.Text(entry.Name, "name", 120);
+        faults.Require(entry.Scale is >= 1 and <= 1000, "scale", "Give the n of 1:n, from 1 to 1000.");
+        faults.Require(entry.TableMetres is >= 0.1m and <= 10, "tableMetres", "Give the viewing distance in metres, from 0.1 to 10.");
+        CheckDesign(entry.Design, "design.", faults);
+        if (faults.Any)
+            return faults.ToProblem();
+        var set = new SetRow
+        {
+            WorkshopId = workshop, Name = entry.Name!.Trim(), Scale = entry.Scale!.Value, TableMetres = entry.TableMetres!.Value,
+            Handling = entry.Handling ?? Handling.Careful, TargetSheen = entry.TargetSheen ?? Sheen.Matt,
+        };
+        db.Add(set);
+        var design = await Build(db, workshop, set.Id, 0, entry.Design!, entry.StartingLayers ?? true, clock.GetUtcNow(), stop);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Created($"/api/plan/sets/{set.Id}", new Made(set.Id, design.Zones[0].Id));
+    }
+
+    private static async Task<Results<Created<Made>, ProblemHttpResult>> AddDesign(Guid setId, NewDesignIn entry, LowfellDb db, TimeProvider clock, CancellationToken stop)
+    {
+        if (await db.Sets.FirstOrDefaultAsync(s => s.Id == setId, stop) is not { } set)
+            return Problems.NotFound("set");
+        var faults = new Faults();
+        CheckDesign(entry, "", faults);
+        var position = await db.Designs.CountAsync(d => d.SetId == setId, stop);
+        faults.Require(position < MostDesigns, "name", $"At most {MostDesigns} designs in a set.");
+        if (faults.Any)
+            return faults.ToProblem();
+        var design = await Build(db, set.WorkshopId, setId, position, entry, startingLayers: true, clock.GetUtcNow(), stop);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Created($"/api/plan/sets/{setId}", new Made(setId, design.Zones[0].Id));
+    }
+
+    private static void CheckDesign(NewDesignIn? design, string at, Faults faults)
+    {
+        faults.Text(design?.Name, at + "name", 120);
+        faults.Require(design?.Pieces is >= 1 and <= MostPieces, at + "pieces", $"Give how many pieces, from 1 to {MostPieces}.");
+        faults.Require(design?.Substrate is not null, at + "substrate", "Say what the piece is made of.");
+        var zones = design?.Zones ?? [];
+        faults.Require(zones.Count is >= 1 and <= MostZones, at + "zones", $"Give from 1 to {MostZones} zones.");
+        for (var i = 0; i < Math.Min(zones.Count, MostZones); i++)
+        {
+            faults.Text(zones[i]?.Name, $"{at}zones[{i}].name", 120);
+            faults.Require(zones[i]?.AreaCm2 is > 0 and <= 100_000, $"{at}zones[{i}].areaCm2", "Give an area above 0 cm².");
+            faults.Range(zones[i]?.EdgeMm, $"{at}zones[{i}].edgeMm", 0, 1_000_000);
+            faults.Range(zones[i]?.JointMm, $"{at}zones[{i}].jointMm", 0, 1_000_000);
+            faults.Range(zones[i]?.Up, $"{at}zones[{i}].up", 0, 1);
+        }
+
+        var names = zones.Select(z => z?.Name?.Trim()).Where(n => !string.IsNullOrEmpty(n)).ToList();
+        faults.Require(names.Distinct().Count() == names.Count, at + "zones", "Give every zone a name of its own.");
+    }
+
+    private static async Task<DesignRow> Build(LowfellDb db, Guid workshop, Guid setId, int position, NewDesignIn entry, bool startingLayers, DateTimeOffset now, CancellationToken stop)
+    {
+        var shelf = startingLayers ? await StarterMaterials(db, workshop, stop) : [];
+        var design = new DesignRow
+        {
+            SetId = setId, Name = entry.Name!.Trim(), Position = position, Substrate = entry.Substrate!.Value, Silhouette = entry.Silhouette ?? Silhouette.Wall,
+        };
+        for (var i = 1; i <= entry.Pieces; i++)
+            design.Pieces.Add(new PieceRow { Label = $"{i}", RimNumber = $"{i}" });
+        for (var i = 0; i < entry.Zones!.Count; i++)
+        {
+            var zone = entry.Zones[i]!;
+            var treatment = new TreatmentRow { WorkshopId = workshop, Name = zone.Name!.Trim(), ChangedAt = now };
+            if (startingLayers)
+                treatment.Layers.AddRange(Layers(zone, shelf));
+            db.Add(treatment);
+            design.Zones.Add(Zone(zone, treatment, i));
+        }
+
+        db.Add(design);
+        return design;
+    }
+
+    private static ZoneRow Zone(NewZoneIn zone, TreatmentRow treatment, int position)
+    {
+        var relief = zone.Relief ?? Relief.Light;
+        var shares = Core.Layers.Zone.UsualShares(relief);
+        return new ZoneRow
+        {
+            Name = zone.Name!.Trim(), TreatmentId = treatment.Id, Position = position, AreaCm2 = zone.AreaCm2!.Value, Relief = relief,
+            EdgeMm = zone.EdgeMm ?? 0, JointMm = zone.JointMm ?? 0, UpShare = zone.Up ?? 0, SideShare = 1 - (zone.Up ?? 0), TargetSheen = zone.TargetSheen,
+            RaisedShare = (decimal)shares.Raised, FieldShare = (decimal)shares.Field, RecessShare = (decimal)shares.Recess,
+        };
+    }
+
+    private static IEnumerable<LayerRow> Layers(NewZoneIn zone, Dictionary<string, MaterialRow> shelf)
+    {
+        var ground = zone.Ground is { } g && shelf.ContainsKey(g) ? g : "Plain earth brown";
+        var position = 0;
+        foreach (var (technique, material, coats) in StarterShelf.Stack(zone.Relief ?? Relief.Light, ground))
+        {
+            var name = technique == Technique.Varnish && zone.TargetSheen is { } sheen ? $"Plain {Core.Words.EnumWords.Of(sheen)} varnish" : material;
+            yield return new LayerRow
+            {
+                Id = Guid.CreateVersion7(), Position = position++, Technique = technique, MaterialId = shelf[name].Id, Coats = coats,
+                Tool = technique == Technique.Prime ? Tool.Brush : TechniqueTable.For(technique).UsualTool,
+            };
+        }
+    }
+
+    /// <summary>The plain materials of this workshop; those it no longer has are put back.</summary>
+    private static async Task<Dictionary<string, MaterialRow>> StarterMaterials(LowfellDb db, Guid workshop, CancellationToken stop)
+    {
+        var starters = StarterShelf.Materials(workshop).ToDictionary(m => m.Name);
+        var names = starters.Keys.ToList();
+        var have = await db.Materials.Where(m => m.WorkshopId == workshop && m.Maker == "" && names.Contains(m.Name)).ToDictionaryAsync(m => m.Name, stop);
+        foreach (var (name, row) in starters)
+        {
+            if (have.ContainsKey(name))
+                continue;
+            db.Add(row);
+            have[name] = row;
+        }
+
+        return have;
+    }
+}

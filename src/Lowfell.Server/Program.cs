@@ -1,0 +1,72 @@
+using System.Text.Json.Serialization;
+using Lowfell.Server.Calc;
+using Lowfell.Server.Http;
+using Lowfell.Server.Plan;
+using Lowfell.Server.Shelf;
+using Lowfell.Server.Workshops;
+using Lowfell.Store;
+using Lowfell.Store.Demo;
+using Microsoft.EntityFrameworkCore;
+using Serilog;
+using Serilog.Formatting.Compact;
+
+const long LargestBodyBytes = 1_000_000;
+
+var builder = WebApplication.CreateBuilder(args);
+builder.Host.UseSerilog((context, log) => log
+    .MinimumLevel.Information()
+    .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
+    .WriteTo.Console(new CompactJsonFormatter(), standardErrorFromLevel: Serilog.Events.LogEventLevel.Verbose));
+builder.WebHost.ConfigureKestrel(k =>
+{
+    k.AddServerHeader = false;
+    k.Limits.MaxRequestBodySize = LargestBodyBytes;
+    k.Limits.MaxRequestHeadersTotalSize = 16_384;
+});
+var connection = builder.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell";
+builder.Services.AddDbContext<LowfellDb>(o => LowfellDb.Configure((DbContextOptionsBuilder<LowfellDb>)o, connection));
+builder.Services.AddSingleton<CoreMaterials>();
+builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
+builder.Services.ConfigureHttpJsonOptions(o =>
+{
+    o.SerializerOptions.Converters.Add(new JsonStringEnumConverter(new WordsPolicy(), allowIntegerValues: false));
+    o.SerializerOptions.MaxDepth = 32;
+});
+builder.Services.AddOpenApi(ApiDocument.Configure);
+builder.Services.AddProblemDetails();
+builder.Services.AddResponseCompression();
+
+var app = builder.Build();
+if (args is ["--write-openapi", var file])
+{
+    await ApiDocument.Write(app.Services, file);
+    return;
+}
+
+app.UseResponseCompression();
+app.UseExceptionHandler(e => e.Run(Problems.Handle));
+app.UseGuards();
+app.UseSerilogRequestLogging();
+app.MapOpenApi();
+app.MapGet("/health", async (LowfellDb db, CancellationToken stop) =>
+    await db.Database.CanConnectAsync(stop) ? Results.Ok(new { status = "ok" }) : Results.StatusCode(StatusCodes.Status503ServiceUnavailable)).ExcludeFromDescription();
+app.MapCalc();
+app.MapPlan();
+app.MapShelf();
+app.MapWorkshops();
+app.MapFirstSet();
+Page.MapPage(app);
+
+using (var scope = app.Services.CreateScope())
+{
+    var db = scope.ServiceProvider.GetRequiredService<LowfellDb>();
+    await db.Database.MigrateAsync();
+    if (app.Configuration.GetValue("Lowfell:Demo", true))
+        await DemoSet.LoadIfNew(db, scope.ServiceProvider.GetRequiredService<TimeProvider>().GetUtcNow());
+}
+
+await app.RunAsync();
+
+/// <summary>The server's entry point, visible to its tests.</summary>
+public partial class Program;

@@ -1,0 +1,82 @@
+using Lowfell.Core.Colour;
+using Lowfell.Core.Drying;
+using Lowfell.Core.Materials;
+using Lowfell.Server.Http;
+using Lowfell.Store.Rows;
+
+namespace Lowfell.Server.Shelf;
+
+/// <summary>Checks an entered material and copies it into its row; what is left out gets the usual figures of its kind.</summary>
+internal static class MaterialEntry
+{
+    public static Faults Check(MaterialIn m)
+    {
+        var faults = new Faults();
+        faults.Text(m.Name, "name", 120);
+        faults.Text(m.Maker, "maker", 120, needed: false);
+        faults.Text(m.Code, "code", 40, needed: false);
+        faults.Text(m.Hazards, "hazards", 500, needed: false);
+        faults.Text(m.Notes, "notes", 1000, needed: false);
+        faults.Require(m.Kind is not null, "kind", "Choose a kind.");
+        faults.Require(m.Carrier is not null, "carrier", "Choose a carrier.");
+        Colour(faults, m.Colour, "colour");
+        Colour(faults, m.OverBlack, "overBlack");
+        Colour(faults, m.OverWhite, "overWhite");
+        faults.Range(m.CoatsToHide, "coatsToHide", 0.25m, 12);
+        faults.Range(m.SolidsFraction, "solidsFraction", 0, 1);
+        faults.Range(m.TouchMinutes, "touchMinutes", 0, 100_000);
+        faults.Range(m.RecoatMinutes, "recoatMinutes", m.TouchMinutes ?? 0, 100_000);
+        faults.Range(m.CureMinutes, "cureMinutes", m.RecoatMinutes ?? m.TouchMinutes ?? 0, 100_000);
+        faults.Range(m.StockMl, "stockMl", 0, 1_000_000);
+        faults.Range(m.PackMl, "packMl", 0, 1_000_000);
+        faults.Range(m.Price, "price", 0, 1_000_000);
+        faults.Require((m.OverBlack is null) == (m.OverWhite is null), m.OverBlack is null ? "overBlack" : "overWhite", "A contrast card needs both halves.");
+        if (m.Kind is { } kind && !ColourEvidence.IsClear(kind) && kind is not (MaterialKind.Tuft or MaterialKind.Decal))
+            faults.Require(m.Colour is not null || m.OverWhite is not null, "colour", "Give its colour, or a contrast card.");
+        Card(faults, m);
+        return faults;
+    }
+
+    private static void Colour(Faults faults, string? text, string field) =>
+        faults.Require(text is null || SrgbColour.TryParse(text, out _), field, "Write a hash and six hexadecimal digits, for example #6b4f2a.");
+
+    private static void Card(Faults faults, MaterialIn m)
+    {
+        if (!SrgbColour.TryParse(m.OverBlack, out var black) || !SrgbColour.TryParse(m.OverWhite, out var white))
+            return;
+        try
+        {
+            Optics.FromContrastCard(black, white);
+        }
+        catch (ArgumentException impossible)
+        {
+            faults.Add("overBlack", impossible.Message);
+        }
+    }
+
+    public static void Fill(MaterialRow row, MaterialIn m)
+    {
+        var usual = UsualDryTimes.For(m.Kind!.Value, m.Carrier!.Value);
+        row.Name = m.Name!.Trim();
+        row.Maker = m.Maker?.Trim() ?? "";
+        row.Code = m.Code?.Trim() ?? "";
+        row.Kind = m.Kind.Value;
+        row.Carrier = m.Carrier.Value;
+        row.Colour = m.Colour?.ToLowerInvariant();
+        row.OverBlack = m.OverBlack?.ToLowerInvariant();
+        row.OverWhite = m.OverWhite?.ToLowerInvariant();
+        row.CoatsToHide = m.CoatsToHide;
+        row.Sheen = m.Sheen ?? Sheen.Matt;
+        row.SolidsFraction = m.SolidsFraction ?? 0.4m;
+        row.Thinners = [.. (m.Thinners ?? m.Carrier.Value.UsualThinners()).Distinct()];
+        row.TouchMinutes = m.TouchMinutes ?? (decimal)usual.TouchMinutes;
+        row.RecoatMinutes = m.RecoatMinutes ?? Math.Max(row.TouchMinutes, (decimal)usual.RecoatMinutes);
+        row.CureMinutes = m.CureMinutes ?? Math.Max(row.RecoatMinutes, (decimal)usual.CureMinutes);
+        row.HeatSafe = m.HeatSafe ?? false;
+        row.StockMl = m.StockMl ?? 0;
+        row.PackMl = m.PackMl ?? 0;
+        row.Price = m.Price ?? 0;
+        row.Hazards = m.Hazards ?? "";
+        row.Notes = m.Notes ?? "";
+    }
+}

@@ -1,0 +1,68 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Order;
+using Lowfell.Store.Mapping;
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Store;
+
+/// <summary>The store: tables, constraints and row versions over PostgreSQL.</summary>
+public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(options)
+{
+    public DbSet<WorkshopRow> Workshops => Set<WorkshopRow>();
+    public DbSet<MaterialRow> Materials => Set<MaterialRow>();
+    public DbSet<SetRow> Sets => Set<SetRow>();
+    public DbSet<DesignRow> Designs => Set<DesignRow>();
+    public DbSet<ZoneRow> Zones => Set<ZoneRow>();
+    public DbSet<ZoneTouchRow> ZoneTouches => Set<ZoneTouchRow>();
+    public DbSet<PieceRow> Pieces => Set<PieceRow>();
+    public DbSet<TreatmentRow> Treatments => Set<TreatmentRow>();
+    public DbSet<LayerRow> Layers => Set<LayerRow>();
+    public DbSet<MixRow> Mixes => Set<MixRow>();
+    public DbSet<MixComponentRow> MixComponents => Set<MixComponentRow>();
+    public DbSet<WriteReceiptRow> WriteReceipts => Set<WriteReceiptRow>();
+
+    /// <summary>Options for a connection string, as server, tests and design-time tools all use them.</summary>
+    public static DbContextOptions<LowfellDb> Options(string connection) =>
+        Configure(new DbContextOptionsBuilder<LowfellDb>(), connection).Options;
+
+    /// <summary>Applies the provider and naming to a builder.</summary>
+    public static DbContextOptionsBuilder<LowfellDb> Configure(DbContextOptionsBuilder<LowfellDb> builder, string connection)
+    {
+        builder.UseNpgsql(connection).UseSnakeCaseNamingConvention();
+        return builder;
+    }
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder conventions)
+    {
+        conventions.Words<MaterialKind>();
+        conventions.Words<Carrier>();
+        conventions.Words<Sheen>();
+        conventions.Words<Technique>();
+        conventions.Words<Tool>();
+        conventions.Words<DryingMode>();
+        conventions.Words<Region>();
+        conventions.Words<Relief>();
+        conventions.Words<Handling>();
+        conventions.Words<Substrate>();
+        conventions.Words<Silhouette>();
+        conventions.Words<PigmentSchool>();
+        conventions.Words<SandSchool>();
+        conventions.Words<BaseTextureSchool>();
+        conventions.Words<FrameSchool>();
+        conventions.Words<HotAirSchool>();
+        conventions.Words<RecessSchool>();
+        conventions.Words<DryBrushSchool>();
+        conventions.Words<SandColourSchool>();
+        conventions.Words<SolventSchool>();
+        conventions.Properties<decimal>().HavePrecision(12, 4);
+        conventions.Properties<decimal?>().HavePrecision(12, 4);
+    }
+
+    protected override void OnModelCreating(ModelBuilder model)
+    {
+        model.ApplyConfigurationsFromAssembly(typeof(LowfellDb).Assembly);
+        model.CheckWords();
+    }
+}

@@ -1,0 +1,65 @@
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+
+namespace Lowfell.Store.Mapping;
+
+internal sealed class TreatmentMapping : IEntityTypeConfiguration<TreatmentRow>
+{
+    public void Configure(EntityTypeBuilder<TreatmentRow> row)
+    {
+        row.ToTable("treatments");
+        row.Property(t => t.Name).HasMaxLength(120);
+        row.HasRowVersion(t => t.Version);
+        row.HasOne<WorkshopRow>().WithMany().HasForeignKey(t => t.WorkshopId).OnDelete(DeleteBehavior.Restrict);
+        row.HasMany(t => t.Layers).WithOne().HasForeignKey(l => l.TreatmentId).OnDelete(DeleteBehavior.Cascade);
+    }
+}
+
+internal sealed class LayerMapping : IEntityTypeConfiguration<LayerRow>
+{
+    public void Configure(EntityTypeBuilder<LayerRow> row)
+    {
+        row.ToTable("layers", t =>
+        {
+            t.HasCheckConstraint("ck_layers_position", "position >= 0 and position < 100");
+            t.HasCheckConstraint("ck_layers_paint", "material_id is null or mix_id is null");
+            t.HasCheckConstraint("ck_layers_dilution", "(thinner_id is null) = (paint_parts is null) and (thinner_id is null) = (thinner_parts is null)");
+            t.HasCheckConstraint("ck_layers_parts", "paint_parts > 0 and thinner_parts > 0");
+            t.HasCheckConstraint("ck_layers_coats", "coats between 1 and 20");
+            t.HasCheckConstraint("ck_layers_strength", "strength between 0 and 3");
+            t.HasCheckConstraint("ck_layers_wait", "wait_minutes between 0 and 43200");
+        });
+        row.Property(l => l.Id).ValueGeneratedNever();
+        row.Property(l => l.Note).HasMaxLength(500);
+
+        // Unique and deferrable in the migration: layers swap places within one transaction.
+        row.HasIndex(l => new { l.TreatmentId, l.Position });
+        row.HasOne<MaterialRow>().WithMany().HasForeignKey(l => l.MaterialId).OnDelete(DeleteBehavior.Restrict);
+        row.HasOne<MaterialRow>().WithMany().HasForeignKey(l => l.ThinnerId).OnDelete(DeleteBehavior.Restrict);
+        row.HasOne(l => l.Mix).WithMany().HasForeignKey(l => l.MixId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class MixMapping : IEntityTypeConfiguration<MixRow>
+{
+    public void Configure(EntityTypeBuilder<MixRow> row)
+    {
+        row.ToTable("mixes");
+        row.Property(m => m.Name).HasMaxLength(400);
+        row.Property(m => m.RecipeKey).HasMaxLength(600);
+        row.HasIndex(m => new { m.WorkshopId, m.RecipeKey }).IsUnique();
+        row.HasOne<WorkshopRow>().WithMany().HasForeignKey(m => m.WorkshopId).OnDelete(DeleteBehavior.Restrict);
+        row.HasMany(m => m.Components).WithOne().HasForeignKey(c => c.MixId).OnDelete(DeleteBehavior.Cascade);
+    }
+}
+
+internal sealed class MixComponentMapping : IEntityTypeConfiguration<MixComponentRow>
+{
+    public void Configure(EntityTypeBuilder<MixComponentRow> row)
+    {
+        row.ToTable("mix_components", t => t.HasCheckConstraint("ck_mix_components_parts", "parts > 0"));
+        row.HasKey(c => new { c.MixId, c.MaterialId });
+        row.HasOne<MaterialRow>().WithMany().HasForeignKey(c => c.MaterialId).OnDelete(DeleteBehavior.Restrict);
+    }
+}

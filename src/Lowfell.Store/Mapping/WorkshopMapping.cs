@@ -1,0 +1,54 @@
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+
+namespace Lowfell.Store.Mapping;
+
+internal static class RowVersion
+{
+    /// <summary>PostgreSQL's own row version guards every edit.</summary>
+    public static void HasRowVersion<T>(this EntityTypeBuilder<T> row, System.Linq.Expressions.Expression<Func<T, uint>> version) where T : class =>
+        row.Property(version).HasColumnName("xmin").HasColumnType("xid").IsRowVersion();
+}
+
+internal sealed class WorkshopMapping : IEntityTypeConfiguration<WorkshopRow>
+{
+    public void Configure(EntityTypeBuilder<WorkshopRow> row)
+    {
+        row.ToTable("workshops", t =>
+        {
+            t.HasCheckConstraint("ck_workshops_temperature", "temperature_c between -10 and 45");
+            t.HasCheckConstraint("ck_workshops_humidity", "relative_humidity between 0 and 1");
+        });
+        row.Property(w => w.Name).HasMaxLength(120);
+        row.ComplexProperty(w => w.HouseRules);
+        row.HasRowVersion(w => w.Version);
+        row.HasMany(w => w.Sets).WithOne().HasForeignKey(s => s.WorkshopId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class SetMapping : IEntityTypeConfiguration<SetRow>
+{
+    public void Configure(EntityTypeBuilder<SetRow> row)
+    {
+        row.ToTable("sets", t =>
+        {
+            t.HasCheckConstraint("ck_sets_scale", "scale between 1 and 1000");
+            t.HasCheckConstraint("ck_sets_table_metres", "table_metres between 0.1 and 10");
+        });
+        row.Property(s => s.Name).HasMaxLength(120);
+        row.HasIndex(s => new { s.WorkshopId, s.Name }).IsUnique();
+        row.HasRowVersion(s => s.Version);
+        row.HasMany(s => s.Designs).WithOne().HasForeignKey(d => d.SetId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class ReceiptMapping : IEntityTypeConfiguration<WriteReceiptRow>
+{
+    public void Configure(EntityTypeBuilder<WriteReceiptRow> row)
+    {
+        row.ToTable("write_receipts");
+        row.Property(r => r.Id).ValueGeneratedNever();
+        row.Property(r => r.Path).HasMaxLength(300);
+    }
+}

@@ -1,0 +1,78 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+
+namespace Lowfell.Store.Rows;
+
+/// <summary>Which outline stands for a design.</summary>
+public enum Silhouette
+{
+    Wall, Corner, House, Cottage, Jetty, Boat, Base,
+}
+
+/// <summary>A kind of piece.</summary>
+public sealed class DesignRow
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid SetId { get; init; }
+    public required string Name { get; set; }
+    public Silhouette Silhouette { get; set; }
+    public Substrate Substrate { get; set; }
+    public int Position { get; set; }
+    public uint Version { get; init; }
+    public List<ZoneRow> Zones { get; } = [];
+    public List<PieceRow> Pieces { get; } = [];
+}
+
+/// <summary>A surface of a design with its own layers.</summary>
+public sealed class ZoneRow
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid DesignId { get; init; }
+    public Guid TreatmentId { get; set; }
+    public required string Name { get; set; }
+    public int Position { get; set; }
+    public decimal AreaCm2 { get; set; }
+    public Relief Relief { get; set; }
+    public decimal UpShare { get; set; }
+    public decimal SideShare { get; set; }
+    public decimal DownShare { get; set; }
+    public decimal RaisedShare { get; set; }
+    public decimal FieldShare { get; set; }
+    public decimal RecessShare { get; set; }
+    public decimal EdgeMm { get; set; }
+    public decimal JointMm { get; set; }
+    public decimal SmallestDetailMm { get; set; } = 1;
+
+    /// <summary>How it is handled when that differs from the set.</summary>
+    public Handling? Handling { get; set; }
+
+    /// <summary>A sheen of its own, such as gloss for glass.</summary>
+    public Sheen? TargetSheen { get; set; }
+
+    /// <summary>Out of a brush's reach once the piece is assembled.</summary>
+    public bool BeforeAssembly { get; set; }
+
+    public uint Version { get; init; }
+    public TreatmentRow? Treatment { get; set; }
+}
+
+/// <summary>Two zones that touch each other; stored once, the smaller id first.</summary>
+public sealed class ZoneTouchRow
+{
+    public Guid FirstZoneId { get; init; }
+    public Guid SecondZoneId { get; init; }
+}
+
+/// <summary>One instance of a design.</summary>
+public sealed class PieceRow
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid DesignId { get; init; }
+    public required string Label { get; set; }
+    public string RimNumber { get; set; } = "";
+
+    /// <summary>The piece that this sub-assembly will be fixed to.</summary>
+    public Guid? ParentId { get; init; }
+
+    public uint Version { get; init; }
+}

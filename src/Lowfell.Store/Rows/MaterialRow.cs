@@ -1,0 +1,63 @@
+using Lowfell.Core.Colour;
+using Lowfell.Core.Drying;
+using Lowfell.Core.Materials;
+
+namespace Lowfell.Store.Rows;
+
+/// <summary>A product on the shelf.</summary>
+public sealed class MaterialRow
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid WorkshopId { get; init; }
+    public required string Name { get; set; }
+    public string Maker { get; set; } = "";
+    public string Code { get; set; } = "";
+    public MaterialKind Kind { get; set; }
+    public Carrier Carrier { get; set; }
+
+    /// <summary>Masstone, or one film over white for transparent kinds; null for clear ones.</summary>
+    public string? Colour { get; set; }
+
+    public string? OverBlack { get; set; }
+    public string? OverWhite { get; set; }
+    public decimal? CoatsToHide { get; set; }
+    public Sheen Sheen { get; set; }
+    public decimal SolidsFraction { get; set; } = 0.4m;
+    public ThinnerFamily[] Thinners { get; set; } = [];
+    public decimal? CoverageCm2PerMl { get; set; }
+    public decimal TouchMinutes { get; set; }
+    public decimal RecoatMinutes { get; set; }
+    public decimal CureMinutes { get; set; }
+    public decimal? WindowMinutes { get; set; }
+    public bool HeatSafe { get; set; }
+    public decimal StockMl { get; set; }
+    public decimal PackMl { get; set; }
+    public decimal Price { get; set; }
+    public string Hazards { get; set; } = "";
+    public string Notes { get; set; } = "";
+    public uint Version { get; init; }
+
+    /// <summary>What is known of its colour.</summary>
+    public ColourEvidence Evidence() => new(Read(Colour), Read(OverBlack), Read(OverWhite), (double?)CoatsToHide);
+
+    /// <summary>The material as the core sees it. Resolving optics takes a fraction of a millisecond: keep the result.</summary>
+    public Material ToCore()
+    {
+        var (optics, source) = Evidence().Resolve(Kind);
+        return new Material
+        {
+            Id = Id,
+            Name = Name,
+            Kind = Kind,
+            Carrier = Carrier,
+            Optics = optics,
+            OpticsSource = source,
+            Sheen = Sheen,
+            SolidsFraction = (double)SolidsFraction,
+            Thinners = Thinners,
+            DryTimes = new DryTimes((double)TouchMinutes, (double)RecoatMinutes, (double)CureMinutes),
+        };
+    }
+
+    private static SrgbColour? Read(string? text) => text is null ? null : SrgbColour.Parse(text);
+}

@@ -1,0 +1,36 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Order;
+
+namespace Lowfell.Store.Rows;
+
+/// <summary>One bench or club: its shelf, house rules and climate.</summary>
+public sealed class WorkshopRow
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public required string Name { get; set; }
+    public HouseRules HouseRules { get; set; } = new();
+    public decimal TemperatureC { get; set; } = 20;
+    public decimal RelativeHumidity { get; set; } = 0.5m;
+    public DateTimeOffset CreatedAt { get; init; }
+    public uint Version { get; init; }
+    public List<SetRow> Sets { get; } = [];
+}
+
+/// <summary>A project of modular pieces.</summary>
+public sealed class SetRow
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid WorkshopId { get; init; }
+    public required string Name { get; set; }
+
+    /// <summary>The n of 1:n.</summary>
+    public int Scale { get; set; }
+
+    public decimal TableMetres { get; set; }
+    public Handling Handling { get; set; }
+    public Sheen TargetSheen { get; set; }
+    public DateOnly? DueDate { get; set; }
+    public uint Version { get; init; }
+    public List<DesignRow> Designs { get; } = [];
+}
