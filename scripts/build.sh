@@ -12,6 +12,13 @@ stale() {
   [ -n "$(find "$@" \( -name node_modules -o -name bin -o -name obj -o -name wwwroot \) -prune -o -type f -newer "$stamp" -print -quit 2>/dev/null)" ]
 }
 
+# quietly COMMAND... — shows the output only when it fails.
+quietly() {
+  local log
+  log=$(mktemp)
+  if "$@" >"$log" 2>&1; then rm -f "$log"; else cat "$log" >&2; rm -f "$log"; return 1; fi
+}
+
 stamp() { mkdir -p "$STAMPS"; touch "$STAMPS/$1"; }
 
 # build_server [BUILD] — the stamp is set to the time before the build, so that edits made meanwhile count.
@@ -19,7 +26,7 @@ build_server() {
   if stale server src/Lowfell.Core src/Lowfell.Store src/Lowfell.Server Directory.Build.props Directory.Packages.props global.json; then
     say "building the server"
     mkdir -p "$STAMPS"; touch "$STAMPS/server.new"
-    dotnet build "$SERVER" -c Release -v q --nologo -clp:NoSummary || fail "the server did not build; the messages are above."
+    quietly dotnet build "$SERVER" -c Release -v q --nologo || fail "the server did not build; the messages are above."
     mv "$STAMPS/server.new" "$STAMPS/server"
   fi
 }
@@ -39,7 +46,7 @@ build_schema() {
   install_web
   if [ "${1:-}" = force ] || [ ! -e "$WEB/src/api/schema.d.ts" ] || [ "$(server_dll)" -nt "$WEB/src/api/schema.d.ts" ]; then
     mkdir -p "$STAMPS"
-    dotnet "$(server_dll)" --write-openapi "$STAMPS/openapi.json" || fail "the API description could not be written."
+    dotnet "$(server_dll)" --write-openapi "$STAMPS/openapi.json" 2>/dev/null || fail "the API description could not be written."
     (cd "$WEB" && npx openapi-typescript "../../$STAMPS/openapi.json" --output src/api/schema.d.ts >/dev/null) || fail "the client types could not be generated."
   fi
 }

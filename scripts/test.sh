@@ -57,7 +57,7 @@ lowfell_test() {
   need_dotnet; need_node; need_setpriv; need_postgres; need_chromium
   build_web
   say "building the tests"
-  dotnet build Lowfell.slnx -c Release -v q --nologo -clp:NoSummary || fail "the solution did not build without warnings; the messages are above."
+  quietly dotnet build Lowfell.slnx -c Release -v q --nologo || fail "the solution did not build without warnings; the messages are above."
   step "C# format" dotnet format Lowfell.slnx --verify-no-changes --no-restore
   step "eslint" npm --prefix "$WEB" run --silent lint
   step "prettier" npm --prefix "$WEB" run --silent format:check
@@ -78,7 +78,7 @@ lowfell_test() {
 lowfell_bench() {
   need_dotnet; need_node; need_setpriv; need_postgres
   build_server
-  dotnet build benchmarks/Lowfell.Benchmarks -c Release -v q --nologo -clp:NoSummary || fail "the benchmarks did not build."
+  quietly dotnet build benchmarks/Lowfell.Benchmarks -c Release -v q --nologo || fail "the benchmarks did not build."
   throw_away_cluster
   run_server "$(free_port)" "$(connection bench)" true "$DATA/server.log"
   local port

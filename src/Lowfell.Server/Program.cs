@@ -32,18 +32,13 @@ builder.Services.ConfigureHttpJsonOptions(o =>
 {
     o.SerializerOptions.Converters.Add(new JsonStringEnumConverter(new WordsPolicy(), allowIntegerValues: false));
     o.SerializerOptions.MaxDepth = 32;
+    o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
 });
 builder.Services.AddOpenApi(ApiDocument.Configure);
 builder.Services.AddProblemDetails();
 builder.Services.AddResponseCompression();
 
 var app = builder.Build();
-if (args is ["--write-openapi", var file])
-{
-    await ApiDocument.Write(app.Services, file);
-    return;
-}
-
 app.UseResponseCompression();
 app.UseExceptionHandler(e => e.Run(Problems.Handle));
 app.UseGuards();
@@ -57,6 +52,17 @@ app.MapShelf();
 app.MapWorkshops();
 app.MapFirstSet();
 Page.MapPage(app);
+
+if (args is ["--write-openapi", var file])
+{
+    // Endpoints are known once the host runs; any free port will do for that moment.
+    app.Urls.Clear();
+    app.Urls.Add("http://127.0.0.1:0");
+    await app.StartAsync();
+    await ApiDocument.Write(app.Services, file);
+    await app.StopAsync();
+    return;
+}
 
 using (var scope = app.Services.CreateScope())
 {

@@ -1,0 +1,115 @@
+import { Link } from "react-router";
+import type { Schema } from "../../api/client";
+import { capital } from "./LayerRow";
+import { minutes, ml, type Layer } from "./stack";
+import type { Material, Sheet } from "./ZoneBench";
+
+/** How much of what: for the chosen layer on this design's pieces, and for the whole set. */
+export function Amounts(props: {
+  layer: Layer;
+  number: number;
+  reading: Schema["Reading"];
+  sheet: Sheet;
+  workshopId: string;
+  byId: Map<string, Material>;
+}) {
+  const { layer, number, reading, sheet, byId } = props;
+  const said = reading.layers.find((l) => l.id === layer.id);
+  if (!said) return null;
+  const needs = said.needs;
+  const setNeeds = new Map(reading.setNeeds.map((n) => [n.materialId, n]));
+  const care = [
+    ...new Set(
+      layer.paint
+        .map((p) => byId.get(p.materialId)?.hazards)
+        .concat(layer.dilution ? byId.get(layer.dilution.thinnerId)?.hazards : []),
+    ),
+  ].filter(Boolean);
+  const pieces = sheet.zone.pieces;
+  return (
+    <section aria-labelledby="amounts" className="mt-4">
+      <h2 id="amounts" className="mb-1 text-xs text-soft">
+        Layer {number} for {pieces === 1 ? "the one piece" : `all ${pieces} pieces`}
+      </h2>
+      <table className="w-full text-xs">
+        <thead>
+          <tr className="text-soft">
+            <th scope="col" className="pb-0.5 text-left font-normal">
+              {capital(layer.technique)}
+            </th>
+            <th scope="col" className="pb-0.5 text-right font-normal">
+              here
+            </th>
+            <th scope="col" className="pb-0.5 text-right font-normal">
+              whole set
+            </th>
+            <th scope="col" className="pb-0.5 text-right font-normal">
+              in stock
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {needs.map((n) => {
+            const whole = setNeeds.get(n.materialId);
+            const short = whole && whole.stockMl < whole.ml;
+            const m = byId.get(n.materialId);
+            return (
+              <tr key={n.materialId} className="border-t border-line">
+                <td className="max-w-[96px] truncate py-1" title={m?.name}>
+                  {m?.name}
+                </td>
+                <td className="text-right font-semibold whitespace-nowrap">{ml(n.ml)}</td>
+                <td className="text-right whitespace-nowrap">{whole ? ml(whole.ml) : ""}</td>
+                <td
+                  className={`text-right whitespace-nowrap ${short ? "font-semibold text-signal" : "text-soft"}`}
+                >
+                  {short && <span aria-hidden="true">▲ </span>}
+                  {whole ? ml(whole.stockMl) : ""}
+                  {short && <span className="sr-only"> (short)</span>}
+                </td>
+              </tr>
+            );
+          })}
+          <tr className="border-t border-line">
+            <td className="py-1">Hands on</td>
+            <td colSpan={3} className="text-right">
+              <b>
+                {said.handsOnLowMinutes < 90
+                  ? `${said.handsOnLowMinutes}–${said.handsOnHighMinutes} min`
+                  : `${minutes(said.handsOnLowMinutes)} – ${minutes(said.handsOnHighMinutes)}`}
+              </b>{" "}
+              <span className="text-soft">estimate</span>
+            </td>
+          </tr>
+          <tr className="border-t border-b border-line">
+            <td className="py-1">Ready for the next</td>
+            <td colSpan={3} className="text-right">
+              <b>{said.neededWaitMinutes > 0 ? minutes(said.neededWaitMinutes) : "at once"}</b>{" "}
+              <span className="text-soft">label wins</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      {needs.length > 0 && setNeeds.get(needs[0]!.materialId) && (
+        <p className="mt-1.5 text-xs text-soft">
+          {Math.round(100 * setNeeds.get(needs[0]!.materialId)!.drivenShare)} % of the set’s{" "}
+          {byId.get(needs[0]!.materialId)?.name} goes on {setNeeds.get(needs[0]!.materialId)!.drivenBy}.
+          Losses and 10 % spare are in.
+        </p>
+      )}
+      {layer.paint[0] && (
+        <p className="mt-1 text-xs">
+          <Link className="underline" to={`/shelf/${props.workshopId}/${layer.paint[0].materialId}`}>
+            Open {byId.get(layer.paint[0].materialId)?.name} on the shelf
+          </Link>
+        </p>
+      )}
+      {care.length > 0 && (
+        <div className="mt-3 border-l-[3px] border-ink bg-card px-2.5 py-2 text-xs">
+          <b>Care</b>
+          <p>{care.join(" ")} Follow the label, local rules and trained advice.</p>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,97 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Schema } from "../../api/client";
+import { Silhouette } from "../../drawing/Silhouette";
+import { Button } from "../../kit/Button";
+import { AddDesign } from "./AddDesign";
+
+type Overview = Schema["PlanOverview"];
+
+const plural = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : "s"}`;
+
+/** Counts in words and shapes, never in colour alone. */
+function Counts({ stops, cautions, hints }: { stops: number; cautions: number; hints: number }) {
+  if (stops + cautions + hints === 0) return null;
+  return (
+    <span className="text-xs">
+      {stops > 0 && (
+        <span className="mr-2 font-medium text-signal">
+          <span aria-hidden="true">■ </span>
+          {plural(stops, "stop")}
+        </span>
+      )}
+      {cautions > 0 && (
+        <span className="mr-2 text-amber">
+          <span aria-hidden="true">▲ </span>
+          {plural(cautions, "caution")}
+        </span>
+      )}
+      {hints > 0 && stops + cautions === 0 && (
+        <span className="text-tide">
+          <span aria-hidden="true">● </span>
+          {plural(hints, "hint")}
+        </span>
+      )}
+    </span>
+  );
+}
+
+export function DesignList({ overview, zoneId }: { overview: Overview; zoneId?: string }) {
+  const [adding, setAdding] = useState(false);
+  return (
+    <nav
+      aria-label="Designs and their zones"
+      className="min-h-0 overflow-y-auto border-r border-line pt-2 pb-4"
+    >
+      <h2 className="px-4 pb-1 text-xs text-soft">Designs and their zones</h2>
+      <ul>
+        {overview.designs.map((d) => {
+          const open = d.zones.some((z) => z.id === zoneId);
+          const sum = (of: "stops" | "cautions" | "hints") => d.zones.reduce((n, z) => n + z[of], 0);
+          return (
+            <li key={d.id} className={open ? "bg-card shadow-[inset_3px_0_0_var(--tide)]" : ""}>
+              <Link
+                to={`/plan/${overview.setId}/${d.zones[0]?.id ?? ""}`}
+                className="grid grid-cols-[56px_1fr] items-center gap-2.5 px-4 py-[7px] hover:bg-aside"
+              >
+                <Silhouette shape={d.silhouette} colour={d.zones[0]?.colour} />
+                <span className="min-w-0 leading-tight">
+                  <span className="font-semibold">{d.name}</span>{" "}
+                  <span className="text-xs whitespace-nowrap text-soft">× {d.pieces}</span>
+                  {!open && (
+                    <span className="block">
+                      <Counts stops={sum("stops")} cautions={sum("cautions")} hints={sum("hints")} />
+                    </span>
+                  )}
+                </span>
+              </Link>
+              {open && (
+                <ul className="pb-2">
+                  {d.zones.map((z) => (
+                    <li key={z.id}>
+                      <Link
+                        to={`/plan/${overview.setId}/${z.id}`}
+                        aria-current={z.id === zoneId ? "page" : undefined}
+                        className={`flex items-baseline gap-2 py-[3px] pr-3 pl-[38px] text-xs hover:bg-aside ${z.id === zoneId ? "font-bold" : ""}`}
+                      >
+                        <svg width="12" height="12" aria-hidden="true" className="shrink-0 self-center">
+                          <rect width="12" height="12" fill={z.colour ?? "none"} stroke="var(--line)" />
+                        </svg>
+                        <span className="min-w-0 flex-1 truncate">{z.name}</span>
+                        <Counts stops={z.stops} cautions={z.cautions} hints={z.hints} />
+                      </Link>
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      <div className="px-4 pt-3">
+        <Button onClick={() => setAdding(true)}>Add a design</Button>
+      </div>
+      {adding && <AddDesign setId={overview.setId} onClose={() => setAdding(false)} />}
+    </nav>
+  );
+}

@@ -1,0 +1,328 @@
+import { Slider } from "radix-ui";
+import { useEffect, useRef, useState } from "react";
+import { Choice, TextField } from "../../kit/Field";
+import { Button } from "../../kit/Button";
+import { readRatio, type Layer } from "./stack";
+import type { ColumnProps } from "./StackColumn";
+import type { Material, TechniqueInfo } from "./ZoneBench";
+
+const regions = ["all", "raised", "recess", "upward", "lower third", "edges", "spots"] as const;
+const tools = ["brush", "airbrush", "spray can", "sponge", "swab", "spatula", "fingers"] as const;
+
+/** Edits one layer where it lies; colours and remarks follow every change. */
+export function LayerEditor(props: ColumnProps & { layer: Layer }) {
+  const { layer, materials, techniques, onChange, fault, layers } = props;
+  const info = techniques.find((t) => t.technique === layer.technique);
+  const box = useRef<HTMLDivElement>(null);
+  const set = (change: Partial<Layer>, field: string) => onChange({ ...layer, ...change }, field);
+  const at = `layers[${layers.findIndex((l) => l.id === layer.id)}]`;
+  const faultOf = (field: string) => fault?.find((f) => f.field.startsWith(`${at}.${field}`))?.message;
+
+  useEffect(() => {
+    box.current?.querySelector<HTMLElement>("select, input")?.focus();
+    box.current?.scrollIntoView({ block: "nearest" });
+  }, [layer.id]);
+
+  return (
+    <div
+      ref={box}
+      className="grid grid-cols-2 gap-x-3 gap-y-2 lg:grid-cols-4"
+      onKeyDown={(e) => {
+        if (e.key !== "Escape") return;
+        e.stopPropagation();
+        props.onEdit(null);
+        props.focusRow(layer.id);
+      }}
+    >
+      <Choice
+        label="Technique"
+        value={layer.technique}
+        options={techniques.map((t) => t.technique)}
+        onChange={(technique) => {
+          const next = techniques.find((t) => t.technique === technique);
+          set({ technique, tool: next?.usualTool ?? layer.tool }, "technique");
+        }}
+      />
+      <div className="col-span-1 lg:col-span-2">
+        {layer.paint.length === 0 ? (
+          <MaterialChoice
+            label="Material"
+            value=""
+            materials={materials}
+            info={info}
+            fault={faultOf("paint")}
+            onChange={(materialId) => set({ paint: [{ materialId, parts: 1 }] }, "paint")}
+          />
+        ) : (
+          layer.paint.map((p, i) => (
+            <div key={i} className="mb-1 flex items-end gap-1.5">
+              <div className="min-w-0 flex-1">
+                <MaterialChoice
+                  label={i === 0 ? "Material" : `Component ${i + 1}`}
+                  hideLabel={i > 0}
+                  value={p.materialId}
+                  materials={materials}
+                  info={info}
+                  fault={faultOf(`paint[${i}]`)}
+                  onChange={(materialId) =>
+                    set(
+                      { paint: layer.paint.map((x, k) => (k === i ? { ...x, materialId } : x)) },
+                      `paint${i}`,
+                    )
+                  }
+                />
+              </div>
+              {layer.paint.length > 1 && (
+                <NumberBox
+                  label={`Parts of component ${i + 1}`}
+                  value={p.parts}
+                  min={0.01}
+                  max={1000}
+                  onChange={(parts) =>
+                    set({ paint: layer.paint.map((x, k) => (k === i ? { ...x, parts } : x)) }, `parts${i}`)
+                  }
+                />
+              )}
+              {layer.paint.length > 1 && (
+                <Button
+                  aria-label={`Take component ${i + 1} out`}
+                  onClick={() => set({ paint: layer.paint.filter((_, k) => k !== i) }, "components")}
+                >
+                  ✕
+                </Button>
+              )}
+            </div>
+          ))
+        )}
+        {layer.paint.length > 0 && layer.paint.length < 8 && (
+          <button
+            type="button"
+            className="text-xs underline"
+            onClick={() => {
+              const other = materials.find(
+                (m) => info?.suits.includes(m.kind) && !layer.paint.some((p) => p.materialId === m.id),
+              );
+              if (other) set({ paint: [...layer.paint, { materialId: other.id, parts: 1 }] }, "components");
+            }}
+          >
+            Mix in another
+          </button>
+        )}
+      </div>
+      <Ratio layer={layer} materials={materials} onChange={(dilution) => set({ dilution }, "dilution")} />
+      <NumberBox
+        wide
+        label="Coats"
+        value={layer.coats}
+        min={1}
+        max={20}
+        whole
+        fault={faultOf("coats")}
+        onChange={(coats) => set({ coats }, "coats")}
+      />
+      <div>
+        <span id={`strength-${layer.id}`} className="block text-xs text-soft">
+          How heavily: {layer.strength}
+        </span>
+        <Slider.Root
+          className="relative mt-1.5 flex h-5 w-full touch-none items-center"
+          min={0}
+          max={2}
+          step={0.1}
+          value={[Math.min(2, layer.strength)]}
+          onValueChange={([v]) => set({ strength: Math.round((v ?? 1) * 10) / 10 }, "strength")}
+        >
+          <Slider.Track className="relative h-0.5 grow bg-line">
+            <Slider.Range className="absolute h-full bg-tide" />
+          </Slider.Track>
+          <Slider.Thumb
+            aria-labelledby={`strength-${layer.id}`}
+            className="block size-4 rounded-full bg-tide"
+          />
+        </Slider.Root>
+      </div>
+      <Choice
+        label="Where"
+        value={layer.region}
+        options={regions}
+        onChange={(region) => set({ region }, "region")}
+      />
+      <Choice label="Tool" value={layer.tool} options={tools} onChange={(tool) => set({ tool }, "tool")} />
+      <Wait
+        key={layer.waitMinutes ?? "open"}
+        layer={layer}
+        onChange={(waitMinutes) => set({ waitMinutes }, "wait")}
+      />
+      <Choice
+        label="Drying"
+        value={layer.drying}
+        options={["air", "hot air"] as const}
+        onChange={(drying) => set({ drying }, "drying")}
+      />
+      <div className="col-span-2">
+        <TextField
+          label="Note"
+          maxLength={500}
+          value={layer.note}
+          fault={faultOf("note")}
+          onChange={(e) => set({ note: e.target.value }, "note")}
+        />
+      </div>
+    </div>
+  );
+}
+
+function MaterialChoice(props: {
+  label: string;
+  hideLabel?: boolean;
+  value: string;
+  materials: Material[];
+  info?: TechniqueInfo;
+  fault?: string;
+  onChange: (id: string) => void;
+}) {
+  const fits = (m: Material) => props.info?.suits.includes(m.kind) ?? false;
+  const suited = props.info ? `Suits ${props.info.technique}` : "Materials";
+  const options = [
+    ...(props.value === "" ? [{ value: "", text: "Choose a material…" }] : []),
+    ...props.materials.filter(fits).map((m) => ({ value: m.id, text: m.name, group: suited })),
+    ...props.materials
+      .filter((m) => !fits(m))
+      .map((m) => ({ value: m.id, text: m.name, group: "Everything else" })),
+  ];
+  return (
+    <Choice
+      label={props.label}
+      hideLabel={props.hideLabel}
+      value={props.value}
+      options={options}
+      fault={props.fault}
+      onChange={(v) => v && props.onChange(v)}
+    />
+  );
+}
+
+/** Parts, with the share of the mix beside them: a ratio is never left open to two readings. */
+function Ratio({
+  layer,
+  materials,
+  onChange,
+}: {
+  layer: Layer;
+  materials: Material[];
+  onChange: (d: Layer["dilution"]) => void;
+}) {
+  const words = layer.dilution ? `${layer.dilution.paint}:${layer.dilution.thinner}` : "neat";
+  const [text, setText] = useState(words);
+  const [seen, setSeen] = useState(words);
+  if (words !== seen) {
+    setSeen(words);
+    setText(words);
+  }
+  const thinners = materials.filter((m) => m.kind === "thinner");
+  const main = materials.find((m) => m.id === layer.paint[0]?.materialId);
+  const fitting = thinners.find((t) => t.thinners.some((f) => main?.thinners.includes(f))) ?? thinners[0];
+  const ratio = readRatio(text);
+  const take = (typed: string) => {
+    setText(typed);
+    const read = readRatio(typed);
+    if (read === "neat") onChange(null);
+    else if (read) {
+      const thinnerId = layer.dilution?.thinnerId ?? fitting?.id;
+      if (thinnerId) {
+        setSeen(`${read.paint}:${read.thinner}`);
+        onChange({ thinnerId, ...read });
+      }
+    }
+  };
+  const share =
+    ratio && ratio !== "neat" ? Math.round((100 * ratio.paint) / (ratio.paint + ratio.thinner)) : 100;
+  return (
+    <div>
+      <TextField
+        label="Paint : thinner"
+        value={text}
+        onChange={(e) => take(e.target.value)}
+        fault={ratio === null ? "Write parts, such as 2:1, or neat." : undefined}
+        hint={ratio === "neat" ? "not thinned" : `${share} % of the mix is paint`}
+      />
+      {layer.dilution && (
+        <Choice
+          label="Thinner"
+          hideLabel
+          value={layer.dilution.thinnerId}
+          options={thinners.map((t) => ({ value: t.id, text: t.name }))}
+          onChange={(thinnerId) => onChange({ ...layer.dilution!, thinnerId })}
+        />
+      )}
+    </div>
+  );
+}
+
+function Wait({ layer, onChange }: { layer: Layer; onChange: (minutes: number | null) => void }) {
+  const [text, setText] = useState(layer.waitMinutes === null ? "" : String(layer.waitMinutes));
+  const wrong = text.trim() !== "" && !/^\d{1,5}$/.test(text.trim());
+  return (
+    <TextField
+      label="Wait after, minutes"
+      inputMode="numeric"
+      placeholder="as long as it takes"
+      value={text}
+      fault={wrong ? "Whole minutes, or empty." : undefined}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={() => !wrong && onChange(text.trim() === "" ? null : Math.min(43200, Number(text)))}
+      onKeyDown={(e) => {
+        if (e.key === "Enter" && !wrong) onChange(text.trim() === "" ? null : Math.min(43200, Number(text)));
+      }}
+    />
+  );
+}
+
+function NumberBox(props: {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  whole?: boolean;
+  wide?: boolean;
+  fault?: string;
+  onChange: (n: number) => void;
+}) {
+  const [text, setText] = useState(String(props.value));
+  const [seen, setSeen] = useState(props.value);
+  if (seen !== props.value) {
+    setSeen(props.value);
+    setText(String(props.value));
+  }
+  const n = Number(text.replace(",", "."));
+  const good =
+    text.trim() !== "" &&
+    Number.isFinite(n) &&
+    n >= props.min &&
+    n <= props.max &&
+    (!props.whole || Number.isInteger(n));
+  return (
+    <div className={props.wide ? "" : "w-16 shrink-0"}>
+      <TextField
+        label={props.label}
+        hideLabel={!props.wide}
+        inputMode="decimal"
+        value={text}
+        fault={good ? props.fault : `From ${props.min} to ${props.max}.`}
+        onChange={(e) => {
+          setText(e.target.value);
+          const v = Number(e.target.value.replace(",", "."));
+          if (
+            e.target.value.trim() !== "" &&
+            v >= props.min &&
+            v <= props.max &&
+            (!props.whole || Number.isInteger(v))
+          ) {
+            setSeen(v);
+            props.onChange(v);
+          }
+        }}
+      />
+    </div>
+  );
+}

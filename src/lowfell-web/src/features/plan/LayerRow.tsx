@@ -1,0 +1,188 @@
+import { useSortable } from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import type { Schema } from "../../api/client";
+import { Hatch } from "../../drawing/Hatch";
+import { IconButton } from "../../kit/Button";
+import { LayerEditor } from "./LayerEditor";
+import { minutes, type Layer } from "./stack";
+import type { ColumnProps } from "./StackColumn";
+import type { Material } from "./ZoneBench";
+
+type Props = ColumnProps & {
+  layer: Layer;
+  number: number;
+  said?: Schema["LayerReading"];
+  findings: Schema["FindingDto"][];
+  tabbable: boolean;
+};
+
+const sign = { stop: "■", caution: "▲", hint: "●" } as const;
+const tint = { stop: "text-signal", caution: "text-amber", hint: "text-tide" } as const;
+const order = ["stop", "caution", "hint"] as const;
+
+export function LayerRow(props: Props) {
+  const { layer, number, said, findings, byId, selected, editing, peel, layers } = props;
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({
+    id: layer.id,
+    disabled: editing === layer.id,
+  });
+  const chosen = selected === layer.id;
+  const open = editing === layer.id;
+  const peeled = number > layers.length - peel;
+  const worst = order.find((s) => findings.some((f) => f.severity === s));
+  const paint = paintWords(layer, byId);
+  const details = detailWords(layer, byId);
+  return (
+    <li
+      ref={setNodeRef}
+      data-row={layer.id}
+      data-layer={number}
+      className={`relative border-b border-hair bg-card ${isDragging ? "z-10 shadow-lg" : ""}`}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+    >
+      <div
+        className={`flex h-[36px] items-stretch ${chosen ? "shadow-[inset_3px_0_0_var(--tide)]" : ""} ${peeled ? "opacity-45" : ""}`}
+      >
+        <button
+          type="button"
+          data-select
+          tabIndex={props.tabbable ? 0 : -1}
+          aria-expanded={open}
+          aria-current={chosen ? "true" : undefined}
+          className="grid min-w-0 flex-1 cursor-default grid-cols-[20px_16px_minmax(92px,112px)_minmax(0,1fr)_auto] items-center gap-x-2 pr-2.5 pl-2.5 text-left focus-visible:outline-offset-[-2px]"
+          onFocus={() => props.onSelect(layer.id)}
+          onClick={() => {
+            props.onSelect(layer.id);
+            props.onEdit(open ? null : layer.id);
+          }}
+          {...listeners}
+          onKeyDown={(e) => {
+            if (e.key === "Escape") props.onEdit(null);
+          }}
+        >
+          <span className="text-xs text-soft">{number}</span>
+          <Hatch technique={layer.technique} />
+          <span className="truncate font-semibold">
+            {capital(layer.technique)}
+            {worst && (
+              <span className={`ml-1 text-xs ${tint[worst]}`} title={findings.map((f) => f.title).join("\n")}>
+                <span aria-hidden="true">{sign[worst]}</span>
+                <span className="sr-only">{worst}</span>
+              </span>
+            )}
+          </span>
+          <span className="min-w-0 text-xs leading-[16px]">
+            <span className="block truncate text-sm leading-[17px]" title={paint}>
+              {paint}
+            </span>
+            <span className="block truncate text-soft" title={details}>
+              {details}
+            </span>
+          </span>
+          <span
+            className={`text-xs whitespace-nowrap ${layer.waitMinutes === null ? "text-soft" : "font-semibold"}`}
+          >
+            {number === layers.length && layer.waitMinutes === null
+              ? "—"
+              : minutes(layer.waitMinutes ?? said?.neededWaitMinutes ?? 0)}
+          </span>
+        </button>
+        <Cells said={said} />
+      </div>
+      {open && (
+        <div
+          data-editor
+          className="relative border-t border-hair px-3 py-2.5 shadow-[inset_3px_0_0_var(--tide)]"
+        >
+          <LayerEditor {...props} />
+          <div className="mt-2 flex gap-1">
+            <IconButton name="Move up" onClick={() => props.onMove(layer.id, props.newestOnTop ? 1 : -1)}>
+              ↑
+            </IconButton>
+            <IconButton name="Move down" onClick={() => props.onMove(layer.id, props.newestOnTop ? -1 : 1)}>
+              ↓
+            </IconButton>
+            <button
+              type="button"
+              className="px-2 text-xs underline"
+              onClick={() => props.onDuplicate(layer.id)}
+            >
+              Duplicate
+            </button>
+            <button
+              type="button"
+              className="px-2 text-xs text-signal underline"
+              onClick={() => props.onRemove(layer.id)}
+            >
+              Remove layer
+            </button>
+            <button
+              type="button"
+              className="ml-auto px-2 text-xs underline"
+              onClick={() => {
+                props.onEdit(null);
+                props.focusRow(layer.id);
+              }}
+            >
+              Done
+            </button>
+          </div>
+        </div>
+      )}
+    </li>
+  );
+}
+
+/** Recess, field and raised after this layer; on a neutral ground, and in words for those who cannot see them. */
+function Cells({ said }: { said?: Schema["LayerReading"] }) {
+  if (!said) return <span className="w-[138px] shrink-0 bg-ground" />;
+  const cells = [said.recess, said.field, said.raised];
+  return (
+    <span
+      role="img"
+      aria-label={`recess ${said.recess}, field ${said.field}, raised ${said.raised}; changes by ${said.change.field.toFixed(1)} on the field`}
+      title={`recess ${said.recess} · field ${said.field} · raised ${said.raised}\nchange ${said.change.recess.toFixed(1)} · ${said.change.field.toFixed(1)} · ${said.change.raised.toFixed(1)}${said.hidingEstimated ? "\nhiding is an estimate" : ""}`}
+      className="w-[138px] shrink-0 bg-ground"
+      data-colours={cells.join(" ")}
+    >
+      <svg
+        width="138"
+        height="36"
+        viewBox="0 0 138 36"
+        aria-hidden="true"
+        preserveAspectRatio="none"
+        className="block h-full"
+      >
+        {cells.map((c, i) => (
+          <rect key={i} x={i * 46 + 1} y="0" width="44" height="36" fill={c} />
+        ))}
+      </svg>
+    </span>
+  );
+}
+
+export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
+
+export function paintWords(layer: Layer, byId: Map<string, Material>): string {
+  if (layer.paint.length === 0) return "no material";
+  const names = layer.paint.map((p) => byId.get(p.materialId)?.name ?? "removed material");
+  return names.length === 1 ? names[0]! : names.join(" + ");
+}
+
+export function detailWords(layer: Layer, byId: Map<string, Material>): string {
+  const words: string[] = [];
+  if (layer.paint.length > 1) words.push(layer.paint.map((p) => p.parts).join(" : "));
+  if (layer.dilution) {
+    const thinner = byId.get(layer.dilution.thinnerId)?.name ?? "thinner";
+    words.push(`${layer.dilution.paint} : ${layer.dilution.thinner} ${thinner}`);
+  } else if (layer.paint.length > 0 && layer.technique !== "clean up excess") words.push("neat");
+  if (layer.coats > 1) words.push(`${layer.coats} coats`);
+  if (layer.strength !== 1)
+    words.push(layer.strength < 1 ? `light, ${layer.strength}` : `heavy, ${layer.strength}`);
+  if (layer.region !== "all") words.push(layer.region);
+  words.push(layer.tool);
+  if (layer.drying === "hot air") words.push("hot air");
+  if (layer.optional) words.push("optional");
+  if (layer.note) words.push(layer.note);
+  return words.join(" · ");
+}

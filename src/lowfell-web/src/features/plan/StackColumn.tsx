@@ -1,0 +1,172 @@
+import {
+  closestCenter,
+  DndContext,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragOverEvent,
+} from "@dnd-kit/core";
+import { SortableContext, verticalListSortingStrategy } from "@dnd-kit/sortable";
+import { useRef, type KeyboardEvent } from "react";
+import type { Schema } from "../../api/client";
+import { LayerRow } from "./LayerRow";
+import type { Layer } from "./stack";
+import type { Material, Sheet, TechniqueInfo } from "./ZoneBench";
+
+export type ColumnProps = {
+  layers: Layer[];
+  reading: Schema["Reading"];
+  sheet: Sheet;
+  materials: Material[];
+  byId: Map<string, Material>;
+  techniques: TechniqueInfo[];
+  selected: string | null;
+  editing: string | null;
+  peel: number;
+  newestOnTop: boolean;
+  fault?: { field: string; message: string }[];
+  onOrder: () => void;
+  onSelect: (id: string | null) => void;
+  onEdit: (id: string | null) => void;
+  onChange: (layer: Layer, field: string) => void;
+  onMove: (id: string, by: number) => void;
+  onRemove: (id: string) => void;
+  onDuplicate: (id: string) => void;
+  onPreview: (draft: Layer[]) => void;
+  onReorder: (layers: Layer[]) => void;
+  focusRow: (id: string | null) => void;
+};
+
+/** The stack as a list, with the colours of recess, field and raised running up beside it. */
+export function StackColumn(props: ColumnProps) {
+  const { layers, reading, selected, newestOnTop } = props;
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const last = useRef<string>("");
+  const rows = newestOnTop ? [...layers].reverse() : layers;
+  const readings = new Map(reading.layers.map((l) => [l.id, l]));
+
+  const reordered = (from: string, to: string) => {
+    const next = [...layers];
+    const at = next.findIndex((l) => l.id === from);
+    const target = next.findIndex((l) => l.id === to);
+    const [moved] = next.splice(at, 1);
+    next.splice(target, 0, moved!);
+    return next;
+  };
+  const dragOver = ({ active, over }: DragOverEvent) => {
+    // Colours and remarks follow while the layer is still in the hand.
+    const key = `${active.id}>${over?.id}`;
+    if (!over || key === last.current) return;
+    last.current = key;
+    props.onPreview(reordered(String(active.id), String(over.id)));
+  };
+
+  const onKeyDown = (e: KeyboardEvent) => {
+    const at = (e.target as HTMLElement).closest<HTMLElement>("[data-row]")?.dataset["row"];
+    if (!at || (e.target as HTMLElement).closest("[data-editor]")) return;
+    const i = rows.findIndex((l) => l.id === at);
+    const step = e.key === "ArrowDown" ? 1 : e.key === "ArrowUp" ? -1 : 0;
+    if (step && e.altKey) {
+      e.preventDefault();
+      props.onMove(at, newestOnTop ? -step : step);
+    } else if (step) {
+      e.preventDefault();
+      const next = rows[i + step];
+      if (next) {
+        props.onSelect(next.id);
+        props.focusRow(next.id);
+      }
+    } else if (e.key === "Delete") {
+      e.preventDefault();
+      props.onRemove(at);
+    } else if (e.key === "d" && !e.ctrlKey && !e.metaKey) {
+      e.preventDefault();
+      props.onDuplicate(at);
+    } else if (e.key === "Home" || e.key === "End") {
+      e.preventDefault();
+      const end = e.key === "Home" ? rows[0] : rows.at(-1);
+      props.onSelect(end?.id ?? null);
+      props.focusRow(end?.id ?? null);
+    }
+  };
+
+  const bare = (
+    <div className="flex items-center px-2.5 py-0.5 text-xs text-soft">
+      <span className="flex-1">
+        Bare {props.sheet.zone.substrate}
+        {props.sheet.sharedWith.length > 0 && (
+          <span title={props.sheet.sharedWith.join("\n")}>
+            {" "}
+            · these layers are also on {props.sheet.sharedWith.length} other zone
+            {props.sheet.sharedWith.length === 1 ? "" : "s"}
+          </span>
+        )}
+      </span>
+      <svg width="138" height="6" aria-hidden="true">
+        <rect width="138" height="6" fill={reading.ground} />
+      </svg>
+    </div>
+  );
+
+  return (
+    <section aria-label="The stack" className="mt-2 flex min-h-0 flex-1 flex-col">
+      <div className="flex items-end pb-0.5 text-xs text-soft">
+        <button
+          type="button"
+          className="px-2.5 underline decoration-dotted underline-offset-2 hover:text-ink"
+          onClick={props.onOrder}
+        >
+          {newestOnTop ? "Newest on top" : "First to last"}
+        </button>
+        <span className="ml-auto pr-2.5">wait after</span>
+        <span className="grid w-[138px] shrink-0 grid-cols-3 text-center">
+          <span>recess</span>
+          <span>field</span>
+          <span>raised</span>
+        </span>
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto pb-2" data-scroll="stack">
+        {!newestOnTop && bare}
+        {layers.length === 0 && (
+          <p className="border border-dashed border-line bg-card p-4 text-soft">
+            Nothing on it yet. Start with a primer: press <kbd>a</kbd> or “Add layer”.
+          </p>
+        )}
+        <DndContext
+          sensors={sensors}
+          collisionDetection={closestCenter}
+          onDragOver={dragOver}
+          onDragEnd={({ active, over }) => {
+            last.current = "";
+            if (over && over.id !== active.id) props.onReorder(reordered(String(active.id), String(over.id)));
+            else props.onPreview(layers);
+          }}
+          onDragCancel={() => props.onPreview(layers)}
+        >
+          <SortableContext items={rows.map((l) => l.id)} strategy={verticalListSortingStrategy}>
+            {/* The column is a list; each entry says its colours in words. */}
+            <ol
+              reversed={newestOnTop}
+              aria-label={newestOnTop ? "Layers, newest on top" : "Layers, first to last"}
+              className="border-t border-hair"
+              onKeyDown={onKeyDown}
+            >
+              {rows.map((layer) => (
+                <LayerRow
+                  key={layer.id}
+                  {...props}
+                  layer={layer}
+                  number={layers.indexOf(layer) + 1}
+                  said={readings.get(layer.id)}
+                  findings={reading.findings.filter((f) => f.layers[0] === layer.id)}
+                  tabbable={selected === layer.id || (selected === null && layer === rows[0])}
+                />
+              ))}
+            </ol>
+          </SortableContext>
+        </DndContext>
+        {newestOnTop && bare}
+      </div>
+    </section>
+  );
+}

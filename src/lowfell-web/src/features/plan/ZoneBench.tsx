@@ -1,0 +1,281 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import type { Schema } from "../../api/client";
+import { Button } from "../../kit/Button";
+import { typing } from "../../kit/keys";
+import { Amounts } from "./Amounts";
+import { ConflictDialog } from "./ConflictDialog";
+import { Leaders } from "./Leaders";
+import { Remarks } from "./Remarks";
+import { SectionPanel } from "./SectionPanel";
+import { StackColumn } from "./StackColumn";
+import { apply, type Edit, type Layer } from "./stack";
+import { useStack } from "./useStack";
+import { ZoneMeasures } from "./ZoneMeasures";
+
+export type Sheet = Schema["ZoneSheet"];
+export type Material = Schema["MaterialCard"];
+export type TechniqueInfo = Schema["TechniqueDto"];
+
+type Props = {
+  sheet: Sheet;
+  overview: Schema["PlanOverview"];
+  materials: Material[];
+  techniques: TechniqueInfo[];
+};
+
+/** One zone: its section, its stack, its remarks and amounts. */
+export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
+  const stack = useStack(sheet);
+  const { layers, reading, edit } = stack;
+  const [selected, setSelected] = useState<string | null>(layers.at(-1)?.id ?? null);
+  const [editing, setEditing] = useState<string | null>(null);
+  const [peel, setPeel] = useState(0);
+  const [newestOnTop, setNewestOnTop] = useState(() => localStorage.getItem("lowfell.order") !== "first");
+  const [measures, setMeasures] = useState(false);
+  const frame = useRef<HTMLDivElement>(null);
+  const byId = useMemo(() => new Map(materials.map((m) => [m.id, m])), [materials]);
+  const shown = Math.max(0, layers.length - peel);
+  const index = layers.findIndex((l) => l.id === selected);
+
+  const focusRow = (id: string | null) =>
+    requestAnimationFrame(() =>
+      document.querySelector<HTMLElement>(`[data-row="${id}"] button[data-select]`)?.focus(),
+    );
+
+  const select = useCallback((id: string | null) => setSelected(id), []);
+
+  const applyRemedy = useCallback(
+    (edits: readonly Edit[]) => {
+      setEditing(null);
+      edit(apply(layers, edits));
+    },
+    [edit, layers],
+  );
+
+  const act = {
+    add: () => {
+      const at = index >= 0 ? index + 1 : layers.length;
+      const varnish: Layer = blank(techniques);
+      edit([...layers.slice(0, at), varnish, ...layers.slice(at)]);
+      setSelected(varnish.id);
+      setEditing(varnish.id);
+    },
+    remove: (id: string) => {
+      const at = layers.findIndex((l) => l.id === id);
+      const next = layers.filter((l) => l.id !== id);
+      edit(next);
+      setEditing(null);
+      const near = next[Math.min(at, next.length - 1)]?.id ?? null;
+      setSelected(near);
+      focusRow(near);
+    },
+    duplicate: (id: string) => {
+      const at = layers.findIndex((l) => l.id === id);
+      const copy = { ...layers[at]!, id: crypto.randomUUID() };
+      edit([...layers.slice(0, at + 1), copy, ...layers.slice(at + 1)]);
+      setSelected(copy.id);
+      focusRow(copy.id);
+    },
+    move: (id: string, by: number) => {
+      const at = layers.findIndex((l) => l.id === id);
+      const to = at + by;
+      if (to < 0 || to >= layers.length) return;
+      const next = [...layers];
+      const [moved] = next.splice(at, 1);
+      next.splice(to, 0, moved!);
+      edit(next);
+      focusRow(id);
+    },
+    change: (layer: Layer, field: string) =>
+      edit(
+        layers.map((l) => (l.id === layer.id ? layer : l)),
+        `${layer.id}.${field}`,
+      ),
+    order: () =>
+      setNewestOnTop((v) => {
+        localStorage.setItem("lowfell.order", v ? "first" : "newest");
+        return !v;
+      }),
+  };
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const mod = e.ctrlKey || e.metaKey;
+      if (mod && e.key.toLowerCase() === "z" && !typing(e)) {
+        e.preventDefault();
+        if (e.shiftKey) stack.redo();
+        else stack.undo();
+        return;
+      }
+      if (mod && e.key.toLowerCase() === "y" && !typing(e)) {
+        e.preventDefault();
+        stack.redo();
+        return;
+      }
+      if (typing(e) || mod || e.altKey) return;
+      if (e.key === "[") setPeel((p) => Math.min(layers.length, p + 1));
+      else if (e.key === "]") setPeel((p) => Math.max(0, p - 1));
+      else if (e.key === "a") {
+        e.preventDefault();
+        act.add();
+      } else if (e.key === "o") act.order();
+      else if (e.key === "r") {
+        const own = reading.findings.find(
+          (f) => selected && f.layers.includes(selected) && f.remedies.length > 0,
+        );
+        const finding = own ?? reading.findings.find((f) => f.remedies.length > 0);
+        if (finding) applyRemedy(finding.remedies[0]!.edits);
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
+
+  const zone = sheet.zone;
+  const dm2 = (zone.areaCm2 * zone.pieces) / 100;
+  return (
+    <div
+      ref={frame}
+      className="relative grid min-h-0 grid-cols-[minmax(0,1fr)_258px] lg:grid-cols-[minmax(0,1fr)_296px]"
+    >
+      <div className="flex min-h-0 min-w-0 flex-col px-4 pt-2.5">
+        <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
+          <h1 className="max-w-[380px] truncate text-lg font-semibold" title={zone.name}>
+            {zone.name}
+          </h1>
+          <button
+            type="button"
+            className="text-left text-xs text-soft underline decoration-dotted underline-offset-2 hover:text-ink"
+            onClick={() => setMeasures(true)}
+          >
+            {zone.relief === "smooth" ? "smooth" : `${zone.relief} relief`} · {zone.areaCm2} cm² a piece ·{" "}
+            {dm2 < 10 ? Math.round(dm2 * 100) / 100 : Math.round(dm2 * 10) / 10} dm² in the set ·{" "}
+            {faces(zone)}
+          </button>
+          <span className="ml-auto flex items-center gap-1.5">
+            <span role="status" className="mr-1 text-xs text-soft" data-save={stack.saving}>
+              {stack.saving === "saved" ? "Stored" : stack.saving === "failed" ? "Not stored" : "Storing…"}
+            </span>
+            <Button onClick={stack.undo} disabled={!stack.canUndo}>
+              Undo
+            </Button>
+            <Button onClick={stack.redo} disabled={!stack.canRedo}>
+              Redo
+            </Button>
+            <Button tone="plain" onClick={act.add}>
+              Add layer
+            </Button>
+          </span>
+        </div>
+        {stack.fault && (
+          <div role="alert" className="mt-1 border-l-[3px] border-signal bg-signal-wash px-3 py-1.5 text-xs">
+            <b>■ Not stored.</b> {stack.fault.refusal.errors[0]?.message ?? stack.fault.message}{" "}
+            {stack.saving === "failed" && (
+              <button type="button" className="underline" onClick={stack.retry}>
+                Try again
+              </button>
+            )}
+          </div>
+        )}
+        <SectionPanel
+          zone={zone}
+          reading={reading}
+          layers={layers}
+          shown={shown}
+          peel={peel}
+          onPeel={setPeel}
+        />
+        <StackColumn
+          layers={layers}
+          reading={reading}
+          sheet={sheet}
+          materials={materials}
+          byId={byId}
+          techniques={techniques}
+          selected={selected}
+          editing={editing}
+          peel={peel}
+          newestOnTop={newestOnTop}
+          onOrder={act.order}
+          onSelect={select}
+          onEdit={setEditing}
+          onChange={act.change}
+          onMove={act.move}
+          onRemove={act.remove}
+          onDuplicate={act.duplicate}
+          onPreview={(draft) => void stack.preview(draft)}
+          onReorder={(next) => edit(next)}
+          focusRow={focusRow}
+          fault={stack.fault?.refusal.errors}
+        />
+      </div>
+      <aside
+        aria-label="What the stack says"
+        className="min-h-0 overflow-y-auto border-l border-line bg-aside px-3.5 pt-3 pb-4"
+      >
+        <Remarks
+          findings={reading.findings}
+          layers={layers}
+          selected={selected}
+          onSelect={select}
+          onApply={applyRemedy}
+        />
+        {index >= 0 && (
+          <Amounts
+            layer={layers[index]!}
+            number={index + 1}
+            reading={reading}
+            sheet={sheet}
+            workshopId={overview.workshopId}
+            byId={byId}
+          />
+        )}
+      </aside>
+      <Leaders
+        frame={frame}
+        findings={reading.findings}
+        selected={selected}
+        revision={reading}
+        newestOnTop={newestOnTop}
+        editing={editing}
+      />
+      {stack.conflict && (
+        <ConflictDialog
+          base={stack.conflict.base}
+          mine={layers}
+          theirs={stack.conflict.theirs.layers}
+          byId={byId}
+          onSettle={(chosen) => {
+            setEditing(null);
+            stack.settleWith(chosen);
+          }}
+        />
+      )}
+      {measures && <ZoneMeasures sheet={sheet} onClose={() => setMeasures(false)} />}
+    </div>
+  );
+}
+
+function faces(zone: Sheet["zone"]) {
+  if (zone.up >= 0.6) return "faces up";
+  if (zone.down >= 0.6) return "faces down";
+  return zone.up > 0.2 ? "faces up and sideways" : "faces sideways";
+}
+
+function blank(techniques: TechniqueInfo[]): Layer {
+  const base = techniques.find((t) => t.technique === "base coat")!;
+  return {
+    id: crypto.randomUUID(),
+    technique: "base coat",
+    paint: [],
+    dilution: null,
+    coats: 1,
+    region: "all",
+    strength: 1,
+    tool: base.usualTool,
+    drying: "air",
+    waitMinutes: null,
+    optional: false,
+    note: "",
+  };
+}

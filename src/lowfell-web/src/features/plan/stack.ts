@@ -1,0 +1,90 @@
+import type { Schema } from "../../api/client";
+
+export type Layer = Schema["LayerDto"];
+export type Edit = Schema["EditDto"];
+
+/** The stack after a remedy's edits; layers are bottom first. */
+export function apply(stack: readonly Layer[], edits: readonly Edit[]): Layer[] {
+  const layers = [...stack];
+  for (const edit of edits) {
+    if (edit.op === "insert" && edit.layer) layers.splice(edit.at, 0, edit.layer);
+    else if (edit.op === "remove") layers.splice(edit.at, 1);
+    else if (edit.op === "replace" && edit.layer) {
+      // A remedy knows nothing of notes; they stay with their layer.
+      layers.splice(edit.at, 1, { ...edit.layer, note: layers[edit.at]?.note ?? "" });
+    } else if (edit.op === "move" && edit.to != null) {
+      const [moved] = layers.splice(edit.at, 1);
+      if (moved) layers.splice(edit.to, 0, moved);
+    }
+  }
+  return layers;
+}
+
+export const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+/** One layer that two windows changed differently since they last agreed; null where it is gone. */
+export type Clash = { id: string; mine: Layer | null; theirs: Layer | null };
+
+/**
+ * Brings two versions of a stack together. What only one side changed is taken from that side;
+ * what both changed differently is a clash for the painter to settle.
+ */
+export function merge(base: readonly Layer[], mine: readonly Layer[], theirs: readonly Layer[]) {
+  const by = (list: readonly Layer[]) => new Map(list.map((l) => [l.id, l]));
+  const [b, m, t] = [by(base), by(mine), by(theirs)];
+  const clashes: Clash[] = [];
+  const settled = new Map<string, Layer | null>();
+  for (const id of new Set([...m.keys(), ...t.keys()])) {
+    const [was, my, their] = [b.get(id) ?? null, m.get(id) ?? null, t.get(id) ?? null];
+    if (same(my, their) || same(their, was)) settled.set(id, my);
+    else if (same(my, was)) settled.set(id, their);
+    else {
+      clashes.push({ id, mine: my, theirs: their });
+      settled.set(id, my);
+    }
+  }
+  const order = same(
+    base.map((l) => l.id),
+    mine.map((l) => l.id),
+  )
+    ? theirs
+    : mine;
+  const other = order === mine ? theirs : mine;
+  const ids = order.map((l) => l.id);
+  for (const [i, l] of other.entries()) if (!ids.includes(l.id)) ids.splice(Math.min(i, ids.length), 0, l.id);
+  return { ids, settled, clashes };
+}
+
+/** The stack that results once every clash is settled. */
+export function settle(
+  merged: ReturnType<typeof merge>,
+  choice: ReadonlyMap<string, "mine" | "theirs">,
+): Layer[] {
+  const settled = new Map(merged.settled);
+  for (const c of merged.clashes) settled.set(c.id, choice.get(c.id) === "theirs" ? c.theirs : c.mine);
+  return merged.ids.flatMap((id) => settled.get(id) ?? []);
+}
+
+/** Reads "2:1", "2 : 1.5" or "neat"; null when it is neither. */
+export function readRatio(text: string): { paint: number; thinner: number } | "neat" | null {
+  const plain = text.trim().toLowerCase().replace(",", ".");
+  if (plain === "" || plain === "neat") return "neat";
+  const found = /^(\d+(?:\.\d{1,2})?)\s*:\s*(\d+(?:\.\d{1,2})?)$/.exec(plain);
+  if (!found) return null;
+  const [paint, thinner] = [Number(found[1]), Number(found[2])];
+  if (paint <= 0 || paint > 1000 || thinner > 1000) return null;
+  return thinner === 0 ? "neat" : { paint, thinner };
+}
+
+export const minutes = (n: number) => {
+  if (n < 90) return `${Math.round(n)} min`;
+  if (n < 48 * 60) {
+    const h = Math.floor(n / 60);
+    const rest = Math.round(n % 60);
+    return rest && h < 8 ? `${h} h ${rest}` : `${Math.round(n / 60)} h`;
+  }
+  return `${Math.round((n / 1440) * 2) / 2} days`;
+};
+
+/** Volumes to sensible precision, never false digits. */
+export const ml = (n: number) => (n < 10 ? `${Math.round(n * 10) / 10} ml` : `${Math.round(n)} ml`);

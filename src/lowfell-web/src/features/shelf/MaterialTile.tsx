@@ -1,0 +1,94 @@
+import type { Schema } from "../../api/client";
+
+type Material = Schema["MaterialCard"];
+
+/** A card over black and over white with what one coat looks like on it. */
+export function MaterialTile({
+  material: m,
+  chosen,
+  onOpen,
+}: {
+  material: Material;
+  chosen: boolean;
+  onOpen: () => void;
+}) {
+  const one = m.drawdowns[0];
+  const out = m.stockMl === 0;
+  return (
+    <button
+      type="button"
+      onClick={onOpen}
+      aria-current={chosen ? "true" : undefined}
+      className={`block w-full border bg-card text-left hover:border-ink ${chosen ? "border-tide shadow-[inset_3px_0_0_var(--tide)]" : "border-line"}`}
+    >
+      <Drawdown over={one} clear={m.opticsSource === "clear"} />
+      <span className="block px-2.5 pt-1.5 pb-2">
+        <span className="flex items-baseline gap-2">
+          <span className="min-w-0 flex-1 truncate font-semibold" title={m.name}>
+            {m.name}
+          </span>
+          <span className="text-xs text-soft">{m.code}</span>
+        </span>
+        <span className="block truncate text-xs text-soft">
+          {m.kind} · {m.carrier === "none" ? "no carrier" : m.carrier} · {m.sheen}
+        </span>
+        <span className="flex justify-between text-xs">
+          <span>
+            {hiding(m)}
+            {m.opticsSource === "estimated" && <em className="text-soft"> est.</em>}
+          </span>
+          <span className={out ? "font-semibold text-signal" : "text-soft"}>
+            {out ? "▲ none left" : `${m.stockMl} ml left`}
+          </span>
+        </span>
+      </span>
+    </button>
+  );
+}
+
+export function hiding(m: Material): string {
+  if (m.opticsSource === "clear") return "clear";
+  if (m.opticsSource === "over white") return "transparent";
+  return m.predictedCoatsToHide ? `hides in ${m.predictedCoatsToHide}` : "hardly hides";
+}
+
+export function Drawdown({
+  over,
+  clear,
+  height = 54,
+}: {
+  over?: Schema["Drawdown"];
+  clear?: boolean;
+  height?: number;
+}) {
+  return (
+    <svg
+      viewBox="0 0 200 54"
+      height={height}
+      preserveAspectRatio="none"
+      className="block w-full"
+      aria-hidden="true"
+    >
+      <rect width="100" height="54" fill="#313131" />
+      <rect x="100" width="100" height="54" fill="#eeeeee" />
+      {!clear && over && (
+        <>
+          <rect x="14" y="9" width="86" height="36" fill={over.overBlack} />
+          <rect x="100" y="9" width="86" height="36" fill={over.overWhite} />
+        </>
+      )}
+      {clear && (
+        <rect
+          x="14"
+          y="9"
+          width="172"
+          height="36"
+          fill="none"
+          stroke="#8a8a8a"
+          strokeDasharray="4 3"
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,36 @@
+import { Toast as Radix } from "radix-ui";
+import { createContext, useCallback, useContext, useState, type ReactNode } from "react";
+
+type Notice = { id: number; text: string; bad: boolean };
+
+const Say = createContext<(text: string, bad?: boolean) => void>(() => {});
+
+export const useSay = () => useContext(Say);
+
+/** Short notices at the foot of the page; read out by screen readers. */
+export function ToastProvider({ children }: { children: ReactNode }) {
+  const [notices, setNotices] = useState<Notice[]>([]);
+  const say = useCallback(
+    (text: string, bad = false) =>
+      setNotices((n) => [...n.slice(-2), { id: Date.now() + Math.random(), text, bad }]),
+    [],
+  );
+  return (
+    <Say.Provider value={say}>
+      <Radix.Provider label="Notices">
+        {children}
+        {notices.map((n) => (
+          <Radix.Root
+            key={n.id}
+            duration={n.bad ? 10_000 : 4_000}
+            onOpenChange={(open) => !open && setNotices((all) => all.filter((x) => x.id !== n.id))}
+            className={`rounded-[3px] border-l-4 bg-ink px-4 py-2.5 text-sm text-paper ${n.bad ? "border-l-signal" : "border-l-tide"}`}
+          >
+            <Radix.Description>{n.text}</Radix.Description>
+          </Radix.Root>
+        ))}
+        <Radix.Viewport className="fixed bottom-4 left-1/2 z-40 flex w-[460px] max-w-[92vw] -translate-x-1/2 flex-col gap-2" />
+      </Radix.Provider>
+    </Say.Provider>
+  );
+}
