@@ -29,7 +29,8 @@ export function Amounts(props: {
   return (
     <section aria-labelledby="amounts" className="mt-4">
       <h2 id="amounts" className="mb-1 text-xs text-soft">
-        Layer {number} for {pieces === 1 ? "the one piece" : `all ${pieces} pieces`}
+        Layer {number} for{" "}
+        {pieces === 1 ? "the one piece" : pieces === 2 ? "both pieces" : `all ${pieces} pieces`}
       </h2>
       <table className="w-full text-xs">
         <thead>

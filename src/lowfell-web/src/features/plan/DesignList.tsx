@@ -9,29 +9,35 @@ type Overview = Schema["PlanOverview"];
 
 const plural = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : "s"}`;
 
-/** Counts in words and shapes, never in colour alone. */
-function Counts({ stops, cautions, hints }: { stops: number; cautions: number; hints: number }) {
-  if (stops + cautions + hints === 0) return null;
+const kinds = [
+  ["stop", "■", "font-medium text-signal"],
+  ["caution", "▲", "text-amber"],
+  ["hint", "●", "text-tide"],
+] as const;
+
+/** Counts by shape and word, never by colour alone; the brief form keeps its words for screen readers and the pointer. */
+function Counts({ of, brief }: { of: Record<"stop" | "caution" | "hint", number>; brief?: boolean }) {
+  const some = kinds.filter(([kind]) => of[kind] > 0);
+  const shown = brief ? some : some.slice(0, 2);
   return (
     <span className="text-xs">
-      {stops > 0 && (
-        <span className="mr-2 font-medium text-signal">
-          <span aria-hidden="true">■ </span>
-          {plural(stops, "stop")}
+      {shown.map(([kind, sign, tint]) => (
+        <span
+          key={kind}
+          title={plural(of[kind], kind)}
+          className={`mr-2 whitespace-nowrap last:mr-0 ${tint}`}
+        >
+          <span aria-hidden="true">{sign} </span>
+          {brief ? (
+            <>
+              {of[kind]}
+              <span className="sr-only"> {kind}</span>
+            </>
+          ) : (
+            plural(of[kind], kind)
+          )}
         </span>
-      )}
-      {cautions > 0 && (
-        <span className="mr-2 text-amber">
-          <span aria-hidden="true">▲ </span>
-          {plural(cautions, "caution")}
-        </span>
-      )}
-      {hints > 0 && stops + cautions === 0 && (
-        <span className="text-tide">
-          <span aria-hidden="true">● </span>
-          {plural(hints, "hint")}
-        </span>
-      )}
+      ))}
     </span>
   );
 }
@@ -60,7 +66,7 @@ export function DesignList({ overview, zoneId }: { overview: Overview; zoneId?: 
                   <span className="text-xs whitespace-nowrap text-soft">× {d.pieces}</span>
                   {!open && (
                     <span className="block">
-                      <Counts stops={sum("stops")} cautions={sum("cautions")} hints={sum("hints")} />
+                      <Counts of={{ stop: sum("stops"), caution: sum("cautions"), hint: sum("hints") }} />
                     </span>
                   )}
                 </span>
@@ -78,7 +84,7 @@ export function DesignList({ overview, zoneId }: { overview: Overview; zoneId?: 
                           <rect width="12" height="12" fill={z.colour ?? "none"} stroke="var(--line)" />
                         </svg>
                         <span className="min-w-0 flex-1 truncate">{z.name}</span>
-                        <Counts stops={z.stops} cautions={z.cautions} hints={z.hints} />
+                        <Counts brief of={{ stop: z.stops, caution: z.cautions, hint: z.hints }} />
                       </Link>
                     </li>
                   ))}

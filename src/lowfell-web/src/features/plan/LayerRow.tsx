@@ -84,7 +84,7 @@ export function LayerRow(props: Props) {
           >
             {number === layers.length && layer.waitMinutes === null
               ? "—"
-              : minutes(layer.waitMinutes ?? said?.neededWaitMinutes ?? 0)}
+              : waitWords(layer.waitMinutes ?? said?.neededWaitMinutes ?? 0)}
           </span>
         </button>
         <Cells said={said} />
@@ -160,6 +160,8 @@ function Cells({ said }: { said?: Schema["LayerReading"] }) {
     </span>
   );
 }
+
+const waitWords = (n: number) => (n === 0 ? "at once" : minutes(n));
 
 export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 

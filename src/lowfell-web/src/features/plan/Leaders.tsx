@@ -1,4 +1,4 @@
-import { useLayoutEffect, useState, type RefObject } from "react";
+import { useLayoutEffect, useState } from "react";
 import type { Schema } from "../../api/client";
 
 type Line = { key: string; d: string; severity: Schema["Severity"]; strong: boolean };
@@ -8,7 +8,7 @@ const dash = { stop: undefined, caution: "5 2", hint: "2 3" } as const;
 
 /** Lines that tie each remark to the layer it speaks of. Drawn over the page, touched by nothing. */
 export function Leaders(props: {
-  frame: RefObject<HTMLDivElement | null>;
+  frame: HTMLDivElement | null;
   findings: Schema["FindingDto"][];
   selected: string | null;
   revision: unknown;
@@ -18,7 +18,7 @@ export function Leaders(props: {
   const { frame, findings, selected } = props;
   const [lines, setLines] = useState<Line[]>([]);
   useLayoutEffect(() => {
-    const host = frame.current;
+    const host = frame;
     if (!host) return;
     const draw = () => {
       const origin = host.getBoundingClientRect();

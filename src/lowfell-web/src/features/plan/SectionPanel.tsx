@@ -32,7 +32,7 @@ export function SectionPanel(props: {
         {drawing.strata.slice(0, shown).map((s) => (
           <g key={s.id}>
             {s.runs.map((r, i) => (
-              <path key={i} d={r.d} fill={r.fill} stroke={r.fill} strokeWidth="0.4" />
+              <path key={i} d={r.d} fill={r.fill} stroke={r.fill} strokeWidth="1" />
             ))}
             <path d={s.outline} fill="none" stroke="#000" strokeOpacity="0.28" strokeWidth="0.5" />
           </g>

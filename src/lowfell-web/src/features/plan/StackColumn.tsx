@@ -91,7 +91,7 @@ export function StackColumn(props: ColumnProps) {
   };
 
   const bare = (
-    <div className="flex items-center px-2.5 py-0.5 text-xs text-soft">
+    <div className="flex items-center py-0.5 pl-2.5 text-xs text-soft">
       <span className="flex-1">
         Bare {props.sheet.zone.substrate}
         {props.sheet.sharedWith.length > 0 && (

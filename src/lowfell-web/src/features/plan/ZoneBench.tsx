@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import type { Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { typing } from "../../kit/keys";
@@ -32,7 +32,7 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
   const [peel, setPeel] = useState(0);
   const [newestOnTop, setNewestOnTop] = useState(() => localStorage.getItem("lowfell.order") !== "first");
   const [measures, setMeasures] = useState(false);
-  const frame = useRef<HTMLDivElement>(null);
+  const [frame, setFrame] = useState<HTMLDivElement | null>(null);
   const byId = useMemo(() => new Map(materials.map((m) => [m.id, m])), [materials]);
   const shown = Math.max(0, layers.length - peel);
   const index = layers.findIndex((l) => l.id === selected);
@@ -135,24 +135,25 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
   const dm2 = (zone.areaCm2 * zone.pieces) / 100;
   return (
     <div
-      ref={frame}
+      ref={setFrame}
       className="relative grid min-h-0 grid-cols-[minmax(0,1fr)_258px] lg:grid-cols-[minmax(0,1fr)_296px]"
     >
-      <div className="flex min-h-0 min-w-0 flex-col px-4 pt-2.5">
-        <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
-          <h1 className="max-w-[380px] truncate text-lg font-semibold" title={zone.name}>
+      <div className="flex min-h-0 min-w-0 flex-col pt-2.5 pr-7 pl-4">
+        <div className="flex items-baseline gap-x-3">
+          <h1 className="max-w-[260px] shrink-0 truncate text-lg font-semibold" title={zone.name}>
             {zone.name}
           </h1>
           <button
             type="button"
-            className="text-left text-xs text-soft underline decoration-dotted underline-offset-2 hover:text-ink"
+            title="Measures of this zone"
+            className="min-w-0 truncate text-left text-xs text-soft underline decoration-dotted underline-offset-2 hover:text-ink"
             onClick={() => setMeasures(true)}
           >
             {zone.relief === "smooth" ? "smooth" : `${zone.relief} relief`} · {zone.areaCm2} cm² a piece ·{" "}
             {dm2 < 10 ? Math.round(dm2 * 100) / 100 : Math.round(dm2 * 10) / 10} dm² in the set ·{" "}
             {faces(zone)}
           </button>
-          <span className="ml-auto flex items-center gap-1.5">
+          <span className="ml-auto flex shrink-0 items-center gap-1.5">
             <span role="status" className="mr-1 text-xs text-soft" data-save={stack.saving}>
               {stack.saving === "saved" ? "Stored" : stack.saving === "failed" ? "Not stored" : "Storing…"}
             </span>

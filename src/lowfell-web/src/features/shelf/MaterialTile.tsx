@@ -49,6 +49,7 @@ export function MaterialTile({
 export function hiding(m: Material): string {
   if (m.opticsSource === "clear") return "clear";
   if (m.opticsSource === "over white") return "transparent";
+  if (["pigment", "pencil", "tuft", "decal"].includes(m.kind)) return "own colour";
   return m.predictedCoatsToHide ? `hides in ${m.predictedCoatsToHide}` : "hardly hides";
 }
 

@@ -66,7 +66,11 @@ function Start({
   const heading = useRef<HTMLHeadingElement>(null);
   const fault = (field: string) => refused?.refusal.errors.find((e) => e.field === field)?.message;
 
-  useEffect(() => heading.current?.focus(), [step]);
+  const moved = useRef(false);
+  useEffect(() => {
+    if (moved.current) heading.current?.focus();
+    moved.current = true;
+  }, [step]);
 
   const store = async () => {
     setBusy(true);

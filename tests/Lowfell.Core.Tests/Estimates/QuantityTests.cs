@@ -1,0 +1,73 @@
+using CsCheck;
+using Lowfell.Core.Estimates;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing;
+using static Lowfell.Core.Tests.Bench;
+
+namespace Lowfell.Core.Tests.Estimates;
+
+public class QuantityTests
+{
+    /// <summary>
+    /// 318 cm2 brushed twice on 8 walls: 318 × 90 um × 1e-4 × 2 × 8 = 45.792 ml on the surface, ÷ 0.9 transfer = 50.880;
+    /// 318 × 2 × 8 ÷ 150 = 33.9, so 34 fills × 0.15 = 5.1 lost; (50.880 + 5.1) × 1.1 spare = 61.578 ml in the pot.
+    /// At 4 : 1 that is 49.262 ml paint, of which 3 of 5 parts are 29.557 ml brown and 19.705 ml white, and 12.316 ml water.
+    /// </summary>
+    [Fact]
+    public void Ground_colour_of_eight_walls_by_hand()
+    {
+        var layer = Lay(Technique.BaseCoat, Brown, 2) with
+        {
+            Paint = [new MixPart(Brown, Parts.Of(3)), new MixPart(White, Parts.Of(2))], Dilution = new Dilution(Water, Parts.Of(4), Parts.One),
+        };
+        var needs = Quantities.ForLayer(layer, Zone(Relief.Deep, 318), 8).ToDictionary(n => n.Material.Name, n => n.Ml);
+        Assert.Equal(29.557, needs["Peat Seven"], 0.001);
+        Assert.Equal(19.705, needs["Salt White"], 0.001);
+        Assert.Equal(12.316, needs["Tap Water"], 0.001);
+    }
+
+    /// <summary>2 600 mm of joint, 0.5 mm2 bead, 8 walls: 10.4 ml; 2 080 cm ÷ 600 = 4 fills × 0.1 = 0.4; × 1.1 = 11.88 ml.</summary>
+    [Fact]
+    public void Pin_wash_of_eight_walls_by_hand() =>
+        Assert.Equal(11.88, Quantities.PotMl(Lay(Technique.PinWash, EnamelWash), Zone() with { JointMm = 2600 }, 8), 0.001);
+
+    [Fact]
+    public void Nothing_needs_nothing()
+    {
+        Assert.Empty(Quantities.ForLayer(Lay(Technique.BaseCoat, Brown), Zone(), 0));
+        Assert.Empty(Quantities.ForLayer(Lay(Technique.BaseCoat, Brown, strength: 0), Zone(), 5));
+        Assert.Empty(Quantities.ForLayer(Lay(Technique.Mask), Zone(), 5));
+    }
+
+    [Fact]
+    public void Components_and_thinner_add_up_to_the_pot() =>
+        Gen.Select(Gen.Int[1, 9], Gen.Int[1, 9], Gen.Int[1, 9], Gen.Int[1, 9], Gen.Double[1, 400], Gen.Int[1, 30]).Sample((a, b, paint, thinner, area, pieces) =>
+        {
+            var layer = Lay(Technique.BaseCoat, Brown) with
+            {
+                Paint = [new MixPart(Brown, Parts.Of(a)), new MixPart(White, Parts.Of(b))], Dilution = new Dilution(Water, Parts.Of(paint), Parts.Of(thinner)),
+            };
+            var zone = Zone(Relief.Light, area);
+            Assert.Equal(Quantities.PotMl(layer, zone, pieces), Quantities.ForLayer(layer, zone, pieces).Sum(n => n.Ml), 1e-9);
+        });
+
+    [Fact]
+    public void A_set_sums_its_zones_and_names_the_driver()
+    {
+        var layer = Lay(Technique.BaseCoat, Brown, 2);
+        ZonePlan large = new(Guid.NewGuid(), Zone(areaCm2: 300), [layer], 8), small = new(Guid.NewGuid(), Zone(areaCm2: 20), [layer], 2);
+        var need = Assert.Single(Quantities.ForSet([small, large]));
+        var parts = new[] { large, small }.Select(p => Quantities.PotMl(layer, p.Zone, p.Pieces)).ToList();
+        Assert.Equal(parts.Sum(), need.Ml, 1e-9);
+        Assert.Equal(large.ZoneId, need.DrivingZone);
+        Assert.Equal(parts[0] / parts.Sum(), need.DrivingShare, 1e-9);
+    }
+
+    [Fact]
+    public void A_larger_batch_is_quicker_by_the_piece()
+    {
+        var layer = Lay(Technique.AllOverWash, Wash);
+        Assert.True(HandsOn.Batch(layer, Zone(), 16) / 16 < HandsOn.Batch(layer, Zone(), 2) / 2);
+        Assert.Equal(0, HandsOn.Batch(layer, Zone(), 0));
+    }
+}

@@ -1,0 +1,179 @@
+using Lowfell.Core.Drying;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Order;
+using static Lowfell.Core.Tests.Bench;
+
+namespace Lowfell.Core.Tests.Order;
+
+/// <summary>Every rule: a stack in which it fires, and the nearest harmless one in which it does not.</summary>
+public class RuleTests
+{
+    private static readonly Layer prime = Lay(Technique.Prime, Primer);
+    private static readonly Layer ground = Lay(Technique.BaseCoat, Brown, 2);
+    private static readonly Layer satin = Lay(Technique.Varnish, Satin, 2);
+    private static readonly Layer matt = Lay(Technique.Varnish, Matt);
+
+    private static Finding Fires(string rule, StackContext context, params Layer[] stack) =>
+        Assert.Single(Check(context, stack), f => f.Rule == rule);
+
+    private static void Quiet(string rule, StackContext context, params Layer[] stack) =>
+        Assert.DoesNotContain(Check(context, stack), f => f.Rule == rule);
+
+    [Fact]
+    public void A_sound_stack_has_nothing_against_it() =>
+        Assert.Empty(Check(Context(), prime, ground, Lay(Technique.AllOverWash, Wash), Lay(Technique.DryBrush, White), matt));
+
+    [Fact]
+    public void Bare_ground()
+    {
+        Assert.Equal(Severity.Caution, Fires("bare-ground", Context(), ground, matt).Severity);
+        Quiet("bare-ground", Context(), prime, ground, matt);
+    }
+
+    [Fact]
+    public void A_sealer_is_ground_enough_for_board_but_not_for_metal()
+    {
+        Quiet("bare-ground", Context(Zone(substrate: Substrate.Board)), Lay(Technique.SealTexture, Matt), ground);
+        Fires("bare-ground", Context(Zone(substrate: Substrate.Metal)), Lay(Technique.SealTexture, Matt), ground);
+    }
+
+    [Fact]
+    public void Foam_is_offered_a_water_borne_primer()
+    {
+        var remedy = Assert.Single(Fires("bare-ground", Context(Zone(substrate: Substrate.Foam)), ground).Remedies);
+        Assert.Equal(WaterPrimer, Assert.IsType<StackEdit.Insert>(Assert.Single(remedy.Edits)).Layer.Main);
+    }
+
+    [Fact]
+    public void Hot_over_soft()
+    {
+        var lacquer = Lay(Technique.BaseCoat, Lacquer, 2);
+        Assert.Equal(Severity.Stop, Fires("hot-over-soft", Context(), prime, Lay(Technique.Filter, EnamelFilter), satin, lacquer).Severity);
+        Quiet("hot-over-soft", Context(), prime, lacquer, satin, Lay(Technique.Filter, EnamelFilter));
+    }
+
+    [Fact]
+    public void Lacquer_waits_for_acrylic_to_cure()
+    {
+        var lacquer = Lay(Technique.BaseCoat, Lacquer, 2);
+        Fires("hot-over-soft", Context(), prime, ground with { WaitMinutes = 60 }, lacquer);
+        Quiet("hot-over-soft", Context(), prime, ground with { WaitMinutes = 3 * 24 * 60 }, lacquer);
+    }
+
+    [Fact]
+    public void Same_solvent()
+    {
+        Layer filter = Lay(Technique.Filter, EnamelFilter), pin = Lay(Technique.PinWash, EnamelWash), clean = Lay(Technique.CleanUpExcess, Spirit);
+        var finding = Fires("same-solvent", Context(), prime, ground, satin, filter, pin, clean, matt);
+        Assert.Equal(Severity.Stop, finding.Severity);
+        Assert.Equal([4, 3], finding.Layers);
+        Quiet("same-solvent", Context(), prime, ground, satin, filter, satin with { Id = Guid.NewGuid() }, pin, clean, matt);
+    }
+
+    [Fact]
+    public void A_patchy_or_token_varnish_is_no_barrier()
+    {
+        Layer filter = Lay(Technique.Filter, EnamelFilter), streak = Lay(Technique.Streak, EnamelWash);
+        Fires("same-solvent", Context(), prime, ground, satin, filter, Lay(Technique.Varnish, Satin, strength: 0.2), streak);
+        Fires("same-solvent", Context(), prime, ground, satin, filter, Lay(Technique.Varnish, Satin, region: Region.Raised), streak);
+    }
+
+    [Fact]
+    public void No_barrier()
+    {
+        Fires("no-barrier", Context(), prime, ground, Lay(Technique.PinWash, EnamelWash));
+        Quiet("no-barrier", Context(), prime, ground, satin, Lay(Technique.PinWash, EnamelWash));
+        Quiet("no-barrier", Context(), prime, ground, Lay(Technique.PinWash, Wash));
+    }
+
+    [Fact]
+    public void Wrong_thinner()
+    {
+        Fires("wrong-thinner", Context(), prime, ground with { Dilution = new Dilution(Spirit, Parts.Of(2), Parts.One) });
+        Quiet("wrong-thinner", Context(), prime, ground with { Dilution = new Dilution(Water, Parts.Of(2), Parts.One) });
+        Fires("wrong-thinner", Context(), prime, satin, Lay(Technique.PinWash, EnamelWash), Lay(Technique.CleanUpExcess, Water));
+        Quiet("wrong-thinner", Context(), prime, satin, Lay(Technique.PinWash, EnamelWash), Lay(Technique.CleanUpExcess, Spirit));
+    }
+
+    [Fact]
+    public void Soft_below_is_worse_when_still_wet_and_depends_on_the_room()
+    {
+        var wash = Lay(Technique.AllOverWash, Wash);
+        Assert.Equal(Severity.Stop, Fires("soft-below", Context(), prime, ground with { WaitMinutes = 5 }, wash).Severity);
+        Assert.Equal(Severity.Caution, Fires("soft-below", Context(), prime, ground with { WaitMinutes = 30 }, wash).Severity);
+        Quiet("soft-below", Context(), prime, ground with { WaitMinutes = 60 }, wash);
+        Fires("soft-below", Context(climate: new Climate(12, 0.8)), prime, ground with { WaitMinutes = 60 }, wash);
+        Quiet("soft-below", Context(), prime, ground, wash);
+    }
+
+    [Fact]
+    public void Unsealed_texture()
+    {
+        var crackle = Lay(Technique.CracklePaste, Crackle);
+        var wash = Lay(Technique.AllOverWash, Wash);
+        Assert.Equal(Severity.Stop, Fires("unsealed-texture", Context(), prime, crackle, wash).Severity);
+        Fires("unsealed-texture", Context(), prime, crackle, Lay(Technique.SealTexture, Matt, 1), wash);
+        Quiet("unsealed-texture", Context(), prime, crackle, Lay(Technique.SealTexture, Matt, 2), wash);
+        Assert.Equal(Severity.Caution, Fires("unsealed-texture", Context(), Lay(Technique.GlueAndScatter, Sand), Lay(Technique.DryBrush, White)).Severity);
+        Quiet("unsealed-texture", Context(), Lay(Technique.GlueAndScatter, Sand), prime, ground, Lay(Technique.DryBrush, White));
+    }
+
+    [Fact]
+    public void Wash_on_flat_depends_on_area_and_relief()
+    {
+        var wash = Lay(Technique.AllOverWash, Wash);
+        Assert.Equal(Severity.Caution, Fires("wash-on-flat", Context(Zone(Relief.Smooth, 60)), prime, ground, wash, matt).Severity);
+        Assert.Equal(Severity.Hint, Fires("wash-on-flat", Context(Zone(Relief.Smooth, 5)), prime, ground, wash, matt).Severity);
+        Quiet("wash-on-flat", Context(Zone(Relief.Smooth, 3.5)), prime, ground, wash, matt);
+        Quiet("wash-on-flat", Context(Zone(Relief.Light, 60)), prime, ground, wash, matt);
+    }
+
+    [Fact]
+    public void Pin_on_matt_offers_the_house_sheen()
+    {
+        var pin = Lay(Technique.PinWash, Wash);
+        Fires("pin-on-matt", Context(), prime, ground, matt, pin);
+        Quiet("pin-on-matt", Context(), prime, ground, satin, pin);
+        var house = new HouseRules { PinWashSheen = Sheen.Gloss };
+        var edit = Fires("pin-on-matt", Context(rules: house), prime, ground, matt, pin).Remedies[0].Edits[0];
+        Assert.Equal(Gloss, Assert.IsType<StackEdit.Insert>(edit).Layer.Main);
+    }
+
+    [Fact]
+    public void Light_buried()
+    {
+        var light = Lay(Technique.DirectionalLight, White, 2);
+        Fires("light-buried", Context(), prime, light, Lay(Technique.BaseCoat, Brown, 2), matt);
+        Quiet("light-buried", Context(), prime, light, Lay(Technique.Filter, WaterFilter), matt);
+    }
+
+    [Fact]
+    public void Sheen_target_follows_the_zone_and_spares_loose_powder()
+    {
+        Fires("sheen-target", Context(), prime, ground, satin);
+        Quiet("sheen-target", Context(), prime, ground, satin, matt);
+        Quiet("sheen-target", Context(Zone() with { TargetSheen = Sheen.Satin }), prime, ground, satin);
+        var insert = Assert.IsType<StackEdit.Insert>(Fires("sheen-target", Context(), prime, ground, satin, Lay(Technique.Pigment, Dust)).Remedies[0].Edits[0]);
+        Assert.Equal(3, insert.At);
+    }
+
+    [Fact]
+    public void Coats_to_hide_says_how_many()
+    {
+        var pale = Lay(Technique.BaseCoat, White, 1);
+        var finding = Fires("coats-to-hide", Context(), prime, pale, matt);
+        var needed = Assert.IsType<StackEdit.Replace>(finding.Remedies[0].Edits[0]).Layer.Coats;
+        Assert.True(needed > 1);
+        Quiet("coats-to-hide", Context(), prime, pale with { Coats = needed }, matt);
+        Fires("coats-to-hide", Context(), prime, pale with { Coats = needed - 1 }, matt);
+    }
+
+    [Fact]
+    public void No_visible_change()
+    {
+        Fires("no-visible-change", Context(), prime, ground, Lay(Technique.Speckle, Brown), matt);
+        Quiet("no-visible-change", Context(), prime, ground, Lay(Technique.Speckle, White), matt);
+    }
+}
