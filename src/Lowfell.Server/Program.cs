@@ -10,8 +10,6 @@ using Microsoft.EntityFrameworkCore;
 using Serilog;
 using Serilog.Formatting.Compact;
 
-const long LargestBodyBytes = 1_000_000;
-
 var builder = WebApplication.CreateBuilder(args);
 builder.Host.UseSerilog((context, log) => log
     .MinimumLevel.Information()
@@ -20,7 +18,7 @@ builder.Host.UseSerilog((context, log) => log
 builder.WebHost.ConfigureKestrel(k =>
 {
     k.AddServerHeader = false;
-    k.Limits.MaxRequestBodySize = LargestBodyBytes;
+    k.Limits.MaxRequestBodySize = BodyLimit.MostDrainedBytes;
     k.Limits.MaxRequestHeadersTotalSize = 16_384;
 });
 var connection = builder.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell";
@@ -41,7 +39,9 @@ builder.Services.AddResponseCompression();
 var app = builder.Build();
 app.UseResponseCompression();
 app.UseExceptionHandler(e => e.Run(Problems.Handle));
+app.UseStatusCodePages(Problems.HandleEmpty);
 app.UseGuards();
+app.UseBodyLimit();
 app.UseSerilogRequestLogging();
 app.MapOpenApi();
 app.MapGet("/health", async (LowfellDb db, CancellationToken stop) =>

@@ -31,7 +31,7 @@ public sealed record Remedy(string Id, string Text, IReadOnlyList<StackEdit> Edi
 /// <summary>One change to a stack; indices are those of the stack just before this edit, bottom first.</summary>
 public abstract record StackEdit
 {
-    /// <summary>Puts a layer at an index; what was there moves up.</summary>
+    /// <summary>Puts a layer at an index; what was there moves up. It has no id yet: whoever applies the edit gives it one.</summary>
     public sealed record Insert(int At, Layer Layer) : StackEdit;
 
     /// <summary>Takes a layer out.</summary>

@@ -33,7 +33,10 @@ public sealed class IdempotencyFilter(LowfellDb db, IOptions<JsonOptions> json, 
                 : Problems.Of(StatusCodes.Status409Conflict, "key-reused", "This Idempotency-Key was used for another write. Send a new one.");
         }
 
-        var result = await next(invocation);
+        var answer = await next(invocation);
+        var result = answer;
+        while (result is INestedHttpResult nested)
+            result = nested.Result;
         if (result is IStatusCodeHttpResult { StatusCode: >= 200 and < 300 } and IValueHttpResult value)
         {
             var body = JsonSerializer.Serialize(value.Value, value.Value?.GetType() ?? typeof(object), json.Value.SerializerOptions);
@@ -46,6 +49,6 @@ public sealed class IdempotencyFilter(LowfellDb db, IOptions<JsonOptions> json, 
             await transaction.CommitAsync(http.RequestAborted);
         }
 
-        return result;
+        return answer;
     }
 }

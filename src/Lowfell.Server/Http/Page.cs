@@ -10,7 +10,6 @@ internal static class Page
             OnPrepareResponse = static file => file.Context.Response.Headers.CacheControl =
                 file.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         });
-        app.MapFallback("/api/{**rest}", () => Problems.NotFound("address"));
-        app.MapFallbackToFile("index.html");
+        app.MapFallbackToFile("/{**path:regex(^(?!api/|openapi/).*$)}", "index.html");
     }
 }

@@ -48,6 +48,20 @@ public static class Problems
         await problem.ExecuteAsync(http);
     }
 
+    /// <summary>Words for refusals that routing makes without a body.</summary>
+    public static Task HandleEmpty(StatusCodeContext empty)
+    {
+        var http = empty.HttpContext;
+        var (code, detail) = http.Response.StatusCode switch
+        {
+            StatusCodes.Status404NotFound => ("not-found", "There is nothing at this address."),
+            StatusCodes.Status405MethodNotAllowed => ("wrong-method", "This address does not take that method."),
+            StatusCodes.Status415UnsupportedMediaType => ("not-json", "Send the body as application/json."),
+            _ => ("refused", "The request was refused."),
+        };
+        return Of(http.Response.StatusCode, code, detail).ExecuteAsync(http);
+    }
+
     private static string FieldPath(string? jsonPath) => jsonPath is null or "$" ? "" : jsonPath.TrimStart('$').TrimStart('.');
 
     private static string Title(int status) => status switch

@@ -72,7 +72,7 @@ internal sealed class UnsealedTexture : IOrderRule
         var varnish = ShelfPick.Varnish(view.Context.Shelf, Sheen.Matt) ?? ShelfPick.Varnish(view.Context.Shelf, Sheen.Satin) ?? ShelfPick.Varnish(view.Context.Shelf, Sheen.Gloss);
         if (varnish is not null)
         {
-            var seal = new Layer { Id = Guid.NewGuid(), Technique = Technique.SealTexture, Paint = [new MixPart(varnish, Parts.One)], Coats = CrackleCoats };
+            var seal = new Layer { Technique = Technique.SealTexture, Paint = [new MixPart(varnish, Parts.One)], Coats = CrackleCoats };
             remedies.Add(new Remedy("seal", $"Seal with two coats of {varnish.Name}", [new StackEdit.Insert(texture + 1, seal)]));
         }
 

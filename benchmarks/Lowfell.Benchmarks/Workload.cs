@@ -1,0 +1,74 @@
+using Lowfell.Core.Colour;
+using Lowfell.Core.Drying;
+using Lowfell.Core.Estimates;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Order;
+
+namespace Lowfell.Benchmarks;
+
+/// <summary>Made-up zones and stacks of a given size, the same in every run.</summary>
+internal static class Workload
+{
+    private static readonly Material primer = Make("Slate Undercoat", MaterialKind.Primer, Carrier.SolventAcrylic, "#45494c");
+    private static readonly Material brown = Make("Peat Seven", MaterialKind.Paint, Carrier.WaterAcrylic, "#4a3527");
+    private static readonly Material white = Make("Salt White", MaterialKind.Paint, Carrier.WaterAcrylic, "#e6e1d3");
+    private static readonly Material wash = Make("Peat Wash", MaterialKind.Wash, Carrier.WaterAcrylic, "#94764f");
+    private static readonly Material enamel = Make("Bog Umber", MaterialKind.Wash, Carrier.Enamel, "#7a5f3f");
+    private static readonly Material satin = Make("Tarnside Satin", MaterialKind.Varnish, Carrier.WaterAcrylic, null, Sheen.Satin);
+    private static readonly Material matt = Make("Tarnside Matt", MaterialKind.Varnish, Carrier.WaterAcrylic, null);
+    private static readonly Material water = Make("Tap Water", MaterialKind.Thinner, Carrier.WaterAcrylic, null) with { Thinners = [ThinnerFamily.Water] };
+    private static readonly Material[] shelf = [primer, brown, white, wash, enamel, satin, matt, water];
+
+    public static Zone Zone(int n) => new()
+    {
+        Name = $"Face {n}", AreaCm2 = 50 + n % 200, Substrate = Substrate.PrintedPlastic, Relief = Relief.Deep, Shares = Core.Layers.Zone.UsualShares(Relief.Deep), JointMm = 900, EdgeMm = 400,
+    };
+
+    public static StackContext Context(Zone zone) =>
+        new(zone, new SetTerms(56, 0.9, Sheen.Matt, Handling.Careful), new HouseRules(), new Climate(17, 0.62), shelf);
+
+    public static List<Layer> Stack(int layers, bool sound)
+    {
+        (Technique, Material)[] cycle = sound
+            ? [(Technique.BaseCoat, brown), (Technique.AllOverWash, wash), (Technique.DryBrush, white), (Technique.Varnish, satin), (Technique.PinWash, enamel), (Technique.Varnish, matt)]
+            : [(Technique.BaseCoat, white), (Technique.PinWash, enamel), (Technique.Streak, enamel), (Technique.DirectionalLight, white), (Technique.AllOverWash, wash), (Technique.Filter, wash)];
+        var stack = new List<Layer> { Lay(0, Technique.Prime, primer, sound) };
+        for (var i = 1; i < layers; i++)
+            stack.Add(Lay(i, cycle[i % cycle.Length].Item1, cycle[i % cycle.Length].Item2, sound));
+        return stack;
+    }
+
+    public static List<ZonePlan> Set(int pieces, int zones, int layers)
+    {
+        var stack = Stack(layers, sound: true);
+        return Enumerable.Range(0, pieces * zones).Select(n => new ZonePlan(Guid.NewGuid(), Zone(n), stack, 1)).ToList();
+    }
+
+    /// <summary>Bare exponentials and roots, as many as a prediction cannot do without.</summary>
+    public static double Yardstick(int count)
+    {
+        var sum = 0.0;
+        for (var i = 0; i < count; i++)
+            sum += Math.Exp(-Math.Sqrt(0.001 * i));
+        return sum;
+    }
+
+    private static Layer Lay(int i, Technique technique, Material material, bool sound) => new()
+    {
+        Id = Guid.NewGuid(), Technique = technique, Paint = [new MixPart(material, Parts.One)], Coats = sound ? 2 : 1,
+        Dilution = material.Carrier == Carrier.WaterAcrylic && i % 3 == 0 ? new Dilution(water, Parts.Of(3), Parts.One) : null,
+        Tool = TechniqueTable.For(technique).UsualTool, WaitMinutes = sound ? null : 30,
+    };
+
+    private static Material Make(string name, MaterialKind kind, Carrier carrier, string? colour, Sheen sheen = Sheen.Matt)
+    {
+        var (optics, source) = new ColourEvidence(colour is null ? null : SrgbColour.Parse(colour)).Resolve(kind);
+        return new Material
+        {
+            Id = Guid.NewGuid(), Name = name, Kind = kind, Carrier = carrier, Optics = optics, OpticsSource = source, Sheen = sheen,
+            Thinners = carrier.UsualThinners(), DryTimes = UsualDryTimes.For(kind, carrier),
+        };
+    }
+}

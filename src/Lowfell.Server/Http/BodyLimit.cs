@@ -1,0 +1,35 @@
+using Microsoft.AspNetCore.Http.Features;
+
+namespace Lowfell.Server.Http;
+
+/// <summary>
+/// Refuses large bodies with an answer the sender gets to read: closing the connection while it still sends
+/// would show it a broken pipe instead of the reason.
+/// </summary>
+internal static class BodyLimit
+{
+    /// <summary>Far more than the largest stack or material.</summary>
+    private const long LargestBytes = 1_000_000;
+
+    /// <summary>Beyond this even politeness ends and the connection is closed.</summary>
+    public const long MostDrainedBytes = 64_000_000;
+
+    public static void UseBodyLimit(this WebApplication app) => app.Use(async (http, next) =>
+    {
+        if (http.Request.ContentLength is > LargestBytes)
+        {
+            var scratch = new byte[65_536];
+            while (await http.Request.Body.ReadAsync(scratch, http.RequestAborted) > 0)
+            {
+            }
+
+            await Problems.Of(StatusCodes.Status413PayloadTooLarge, "too-large", $"The request is larger than {LargestBytes / 1_000_000} MB, the most this server takes. Send less at once.").ExecuteAsync(http);
+            return;
+        }
+
+        // Bodies that do not tell their length are counted while they are read.
+        if (http.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+            limit.MaxRequestBodySize = LargestBytes;
+        await next(http);
+    });
+}

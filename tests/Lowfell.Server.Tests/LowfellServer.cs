@@ -1,0 +1,98 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Lowfell.Store;
+using Lowfell.Store.Demo;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Lowfell.Server.Tests;
+
+/// <summary>The real server on a loopback port over its own clone of one migrated database with the demo in it.</summary>
+public sealed class LowfellServer : IAsyncLifetime
+{
+    private const string Template = "lowfell_template";
+    private static readonly Lazy<Task> template = new(MakeTemplate);
+    private static readonly string root = Environment.GetEnvironmentVariable("LOWFELL_TEST_DATABASE")
+        ?? throw new InvalidOperationException("Run these tests with ./lowfell test, which starts a throw-away PostgreSQL.");
+
+    private WebApplicationFactory<Program>? factory;
+
+    public string Connection { get; private set; } = "";
+    public HttpClient Http { get; private set; } = new();
+
+    public async ValueTask InitializeAsync()
+    {
+        await template.Value;
+        var name = $"test_{Guid.NewGuid():n}";
+        await Execute(root, $"create database {name} template {Template}");
+        Connection = new NpgsqlConnectionStringBuilder(root) { Database = name, IncludeErrorDetail = true, MaxPoolSize = 20 }.ConnectionString;
+        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("Lowfell:Database", Connection).UseSetting("urls", "http://127.0.0.1:0"));
+        factory.UseKestrel(0);
+        factory.StartServer();
+        Http = factory.CreateClient();
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        Http.Dispose();
+        if (factory is not null)
+            await factory.DisposeAsync();
+    }
+
+    public LowfellDb Db() => new(LowfellDb.Options(Connection));
+
+    public static async Task Execute(string connection, string sql)
+    {
+        await using var db = new NpgsqlConnection(connection);
+        await db.OpenAsync();
+        await using var command = new NpgsqlCommand(sql, db);
+        await command.ExecuteNonQueryAsync();
+    }
+
+    public async Task<JsonNode> Get(string path) => (await Http.GetFromJsonAsync<JsonNode>(path, TestContext.Current.CancellationToken))!;
+
+    public async Task<(int Status, JsonNode Body)> Send(HttpMethod method, string path, object? body, Guid? key = null)
+    {
+        using var request = new HttpRequestMessage(method, path);
+        request.Content = body is string raw ? new StringContent(raw, System.Text.Encoding.UTF8, "application/json") : JsonContent.Create(body);
+        if (key is { } k)
+            request.Headers.Add("Idempotency-Key", k.ToString());
+        using var answer = await Http.SendAsync(request, TestContext.Current.CancellationToken);
+        var text = await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
+        return ((int)answer.StatusCode, text.Length == 0 ? new JsonObject() : JsonNode.Parse(text)!);
+    }
+
+    public async Task<Guid> SetId() => (await Get("/api/workshops"))[0]!["sets"]![0]!["id"]!.GetValue<Guid>();
+
+    public async Task<Guid> WorkshopId() => (await Get("/api/workshops"))[0]!["id"]!.GetValue<Guid>();
+
+    /// <summary>The id of a zone of the demo.</summary>
+    public async Task<Guid> ZoneId(string design, string zone)
+    {
+        var overview = await Get($"/api/plan/sets/{await SetId()}");
+        var entry = overview["designs"]!.AsArray().Single(d => d!["name"]!.GetValue<string>() == design)!;
+        return entry["zones"]!.AsArray().Single(z => z!["name"]!.GetValue<string>() == zone)!["id"]!.GetValue<Guid>();
+    }
+
+    private static async Task MakeTemplate()
+    {
+        await Execute(root, $"create database {Template}");
+        var connection = new NpgsqlConnectionStringBuilder(root) { Database = Template, Pooling = false }.ConnectionString;
+        await using var db = new LowfellDb(LowfellDb.Options(connection));
+        await db.Database.MigrateAsync();
+        await DemoSet.LoadIfNew(db, new DateTimeOffset(2026, 11, 1, 12, 0, 0, TimeSpan.Zero));
+    }
+}
+
+internal static class JsonNodes
+{
+    public static string Text(this JsonNode node, string name) => node[name]!.GetValue<string>();
+
+    /// <summary>The field names of a refusal.</summary>
+    public static IEnumerable<string> Fields(this JsonNode problem) => problem["errors"]!.AsArray().Select(e => e!.Text("field"));
+
+    public static JsonNode Copy(this JsonNode node) => JsonNode.Parse(node.ToJsonString(new JsonSerializerOptions()))!;
+}

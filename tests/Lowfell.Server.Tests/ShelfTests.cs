@@ -1,0 +1,140 @@
+using System.Text.Json.Nodes;
+
+namespace Lowfell.Server.Tests;
+
+public sealed class ShelfTests(LowfellServer server) : IClassFixture<LowfellServer>
+{
+    private static JsonObject Paint(string name) => new() { ["name"] = name, ["maker"] = "Tarnside", ["kind"] = "paint", ["carrier"] = "water acrylic", ["colour"] = "#6b4f2a" };
+
+    private async Task<string> List() => $"/api/shelf/{await server.WorkshopId()}/materials";
+
+    [Fact]
+    public async Task A_new_paint_gets_usual_figures_and_says_that_its_hiding_is_an_estimate()
+    {
+        var (status, card) = await server.Send(HttpMethod.Post, await List(), Paint("Withy Bark"));
+        Assert.Equal(201, status);
+        Assert.Equal("estimated", card.Text("opticsSource"));
+        Assert.Equal(35, card["recoatMinutes"]!.GetValue<decimal>());
+        Assert.Equal(3, card["drawdowns"]!.AsArray().Count);
+        var entry = Paint("Withy Bark, card");
+        (entry["overBlack"], entry["overWhite"]) = ("#5a4222", "#6b4f2a");
+        (_, card) = await server.Send(HttpMethod.Post, await List(), entry);
+        Assert.Equal("contrast card", card.Text("opticsSource"));
+        Assert.Equal("#5a4222", card["drawdowns"]![0]!.Text("overBlack"));
+    }
+
+    [Theory]
+    [InlineData("name", "\"\"")]
+    [InlineData("colour", "\"#12\"")]
+    [InlineData("colour", "null")]
+    [InlineData("kind", "null")]
+    [InlineData("carrier", "null")]
+    [InlineData("stockMl", "-1")]
+    [InlineData("solidsFraction", "1.5")]
+    [InlineData("coatsToHide", "0")]
+    public async Task Impossible_entries_name_their_field_and_store_nothing(string field, string value)
+    {
+        var before = (await server.Get(await List())).AsArray().Count;
+        var entry = Paint("Impossible " + field);
+        entry[field] = JsonNode.Parse(value);
+        var (status, problem) = await server.Send(HttpMethod.Post, await List(), entry);
+        Assert.Equal(400, status);
+        Assert.Contains(field, problem.Fields());
+        Assert.DoesNotContain((await server.Get(await List())).AsArray(), m => m!.Text("name") == "Impossible " + field);
+        Assert.True(before >= 60);
+    }
+
+    [Fact]
+    public async Task Names_of_five_thousand_characters_and_impossible_cards_are_refused()
+    {
+        var (status, problem) = await server.Send(HttpMethod.Post, await List(), Paint(new string('x', 5000)));
+        Assert.Equal((400, "name"), (status, problem.Fields().Single()));
+        var swapped = Paint("Swapped card");
+        (swapped["overBlack"], swapped["overWhite"]) = ("#eeeeee", "#333333");
+        (status, problem) = await server.Send(HttpMethod.Post, await List(), swapped);
+        Assert.Equal((400, "overBlack"), (status, problem.Fields().Single()));
+        var half = Paint("Half card");
+        half["overBlack"] = "#333333";
+        Assert.Equal(["overWhite"], (await server.Send(HttpMethod.Post, await List(), half)).Body.Fields());
+    }
+
+    [Fact]
+    public async Task The_same_name_of_the_same_maker_is_there_once()
+    {
+        Assert.Equal(201, (await server.Send(HttpMethod.Post, await List(), Paint("Twice Told"))).Status);
+        var (status, problem) = await server.Send(HttpMethod.Post, await List(), Paint("Twice Told"));
+        Assert.Equal((409, "already-there"), (status, problem.Text("code")));
+    }
+
+    [Fact]
+    public async Task Two_editors_of_one_material_are_both_told()
+    {
+        var (_, card) = await server.Send(HttpMethod.Post, await List(), Paint("Contested"));
+        var path = $"/api/shelf/materials/{card.Text("id")}";
+        JsonObject Edit(string notes)
+        {
+            var entry = Paint("Contested");
+            (entry["version"], entry["notes"]) = (card["version"]!.Copy(), notes);
+            return entry;
+        }
+
+        Assert.Equal(200, (await server.Send(HttpMethod.Put, path, Edit("first"))).Status);
+        var (status, problem) = await server.Send(HttpMethod.Put, path, Edit("second"));
+        Assert.Equal(409, status);
+        Assert.Equal("first", problem["current"]!.Text("notes"));
+    }
+
+    [Fact]
+    public async Task What_is_used_cannot_be_taken_away_and_says_where_it_is_used()
+    {
+        var umber = (await server.Get(await List())).AsArray().Single(m => m!.Text("name") == "Bog Umber")!;
+        Assert.True(umber["uses"]!.GetValue<int>() > 0);
+        using var refused = await server.Http.DeleteAsync($"/api/shelf/materials/{umber.Text("id")}", TestContext.Current.CancellationToken);
+        Assert.Equal(409, (int)refused.StatusCode);
+        var uses = (await server.Get($"/api/shelf/materials/{umber.Text("id")}/uses")).AsArray();
+        Assert.Contains(uses, u => u!.Text("treatment") == "Lock brick" && u!["zones"]!.AsArray().Count == 2);
+        var (_, card) = await server.Send(HttpMethod.Post, await List(), Paint("Never Used"));
+        using var gone = await server.Http.DeleteAsync($"/api/shelf/materials/{card.Text("id")}", TestContext.Current.CancellationToken);
+        Assert.Equal(204, (int)gone.StatusCode);
+    }
+
+    [Fact]
+    public async Task A_new_workshop_gets_its_first_set_from_a_preset()
+    {
+        var (status, workshop) = await server.Send(HttpMethod.Post, "/api/workshops", new { name = "Attic bench" });
+        Assert.Equal(201, status);
+        foreach (var preset in (await server.Get("/api/plan/presets")).AsArray())
+        {
+            var design = new JsonObject
+            {
+                ["name"] = preset!["name"]!.Copy(), ["pieces"] = preset["pieces"]!.Copy(), ["substrate"] = preset["substrate"]!.Copy(),
+                ["silhouette"] = preset["silhouette"]!.Copy(), ["zones"] = preset["zones"]!.Copy(),
+            };
+            var body = new JsonObject
+            {
+                ["workshopId"] = workshop["id"]!.Copy(), ["name"] = "Set of " + preset.Text("kind"), ["scale"] = 56, ["tableMetres"] = 0.9, ["design"] = design, ["startingLayers"] = true,
+            };
+            (status, var made) = await server.Send(HttpMethod.Post, "/api/plan/sets", body);
+            Assert.Equal(201, status);
+            var overview = await server.Get($"/api/plan/sets/{made.Text("setId")}");
+            var zones = overview["designs"]![0]!["zones"]!.AsArray();
+            Assert.Equal(preset["zones"]!.AsArray().Count, zones.Count);
+            Assert.All(zones, z => Assert.True(z!["layers"]!.GetValue<int>() >= 4));
+            Assert.All(zones, z => Assert.Equal(0, z!["stops"]!.GetValue<int>()));
+            Assert.Equal(409, (await server.Send(HttpMethod.Post, "/api/plan/sets", body)).Status);
+        }
+    }
+
+    [Fact]
+    public async Task A_first_set_with_mistakes_names_every_field()
+    {
+        var body = new JsonObject
+        {
+            ["workshopId"] = await server.WorkshopId(), ["name"] = "", ["scale"] = 0, ["tableMetres"] = 99,
+            ["design"] = JsonNode.Parse("""{"name":"x","pieces":0,"substrate":"board","zones":[{"name":"A","areaCm2":-4},{"name":"A","areaCm2":1}]}"""),
+        };
+        var (status, problem) = await server.Send(HttpMethod.Post, "/api/plan/sets", body);
+        Assert.Equal(400, status);
+        Assert.Equal(["design.pieces", "design.zones", "design.zones[0].areaCm2", "name", "scale", "tableMetres"], problem.Fields().Order());
+    }
+}
