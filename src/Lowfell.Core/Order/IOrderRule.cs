@@ -13,4 +13,7 @@ public interface IOrderRule
     bool CanStop { get; }
 
     IEnumerable<Finding> Check(StackView view);
+
+    /// <summary>Whether the rule speaks of one layer. Rules that predict colours answer without looking at all the others.</summary>
+    bool SpeaksOf(StackView view, Guid layer) => Check(view).Any(f => f.Layers.Count > 0 && view.Layers[f.Layers[0]].Id == layer);
 }

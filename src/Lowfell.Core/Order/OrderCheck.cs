@@ -51,7 +51,7 @@ public static class OrderCheck
     {
         var after = new StackView(before.Context, StackEdit.Apply(before.Layers, remedy.Edits));
         var key = Key(before, finding);
-        if (rule.Check(after).Any(f => Key(after, f) == key))
+        if (rule.SpeaksOf(after, key.Layer))
             return false;
         return !stopRules
             .SelectMany(r => r.Check(after))

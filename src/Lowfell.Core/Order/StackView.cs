@@ -17,6 +17,15 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers)
     /// <summary>Colours after each layer; worked out at the first question.</summary>
     public IReadOnlyList<LayerPrediction> Predictions => predictions ??= StackPrediction.Compute(Context.Zone, Layers);
 
+    /// <summary>Where the layer with an id lies, or -1.</summary>
+    public int IndexOf(Guid layer)
+    {
+        for (var i = 0; i < Count; i++)
+            if (Layers[i].Id == layer)
+                return i;
+        return -1;
+    }
+
     public TechniqueFigures Figures(int i) => TechniqueTable.For(Layers[i].Technique, Layers[i].Tool);
 
     /// <summary>Leaves something behind on the surface.</summary>

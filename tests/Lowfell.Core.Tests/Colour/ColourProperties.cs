@@ -62,6 +62,17 @@ public class ColourProperties
         }, iter: 100);
 
     [Fact]
+    public void Many_bands_at_once_agree_with_one_at_a_time() =>
+        Gen.Select(Gen.Double[0, 40].Array[36], Gen.Double[0, 5].Array[36], Gen.Double[0, 1].Array[36], Gen.OneOf(Gen.Double[0, 3], Gen.Const(0.0), Gen.Const(1e-7), Gen.Const(1e5))).Sample((k, s, ground, x) =>
+        {
+            (k[0], s[1], k[2], s[2]) = (0, 0, 0, 0);
+            var together = new double[36];
+            KubelkaMunk.Film(k, s, x, ground, together);
+            for (var i = 0; i < 36; i++)
+                Assert.Equal(KubelkaMunk.Film(k[i], s[i], x, ground[i]), together[i], 1e-10);
+        });
+
+    [Fact]
     public void Order_in_a_mix_does_not_matter_and_one_to_none_is_the_paint_itself() =>
         Gen.Select(bright, bright, Gen.Int[1, 9], Gen.Int[1, 9]).Sample((a, b, p, q) =>
         {

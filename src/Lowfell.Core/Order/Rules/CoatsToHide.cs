@@ -15,20 +15,20 @@ internal sealed class CoatsToHide : IOrderRule
     public string Summary => "Planned coats leave the ground visible: says how many are needed, or a better undercoat.";
     public bool CanStop => false;
 
-    public IEnumerable<Finding> Check(StackView view)
+    public IEnumerable<Finding> Check(StackView view) => Enumerable.Range(0, view.Count).Select(i => At(view, i)).OfType<Finding>();
+
+    public bool SpeaksOf(StackView view, Guid layer) => view.IndexOf(layer) is var i and >= 0 && At(view, i) is not null;
+
+    private Finding? At(StackView view, int i)
     {
-        for (var i = 0; i < view.Count; i++)
-        {
-            var layer = view.Layers[i];
-            if (layer.Technique is not (Technique.BaseCoat or Technique.Rim) || !view.IsFullFilm(i) || !layer.Main!.IsOpaque || OverLight(view, i))
-                continue;
-            var optics = Laying.PerUm(layer);
-            var perCoat = Laying.Of(layer with { Coats = 1 }, view.Context.Zone, false).FilmUm.Field;
-            var ground = i == 0 ? Reflectance.Of(SubstrateTraits.Colour(view.Context.Zone.Substrate)) : view.Predictions[i - 1].FieldReflectance;
-            var ratio = Hiding.GroundRatio(optics, perCoat * layer.Coats, ground);
-            if (ratio < Hiding.HiddenRatio)
-                yield return Describe(view, i, ratio, Hiding.CoatsOver(optics, perCoat, ground));
-        }
+        var layer = view.Layers[i];
+        if (layer.Technique is not (Technique.BaseCoat or Technique.Rim) || !view.IsFullFilm(i) || !layer.Main!.IsOpaque || OverLight(view, i))
+            return null;
+        var optics = Laying.PerUm(layer);
+        var perCoat = Laying.Of(layer with { Coats = 1 }, view.Context.Zone, false).FilmUm.Field;
+        var ground = i == 0 ? Reflectance.Of(SubstrateTraits.Colour(view.Context.Zone.Substrate)) : view.Predictions[i - 1].FieldReflectance;
+        var ratio = Hiding.GroundRatio(optics, perCoat * layer.Coats, ground);
+        return ratio < Hiding.HiddenRatio ? Describe(view, i, ratio, Hiding.CoatsOver(optics, perCoat, ground)) : null;
     }
 
     /// <summary>Thin coats over painted light are meant to let it through.</summary>

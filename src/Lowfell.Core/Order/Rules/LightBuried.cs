@@ -14,16 +14,16 @@ internal sealed class LightBuried : IOrderRule
     public string Summary => "Pre-shade or light from above left with less than a quarter of its contrast under the coats above.";
     public bool CanStop => false;
 
-    public IEnumerable<Finding> Check(StackView view)
+    public IEnumerable<Finding> Check(StackView view) => Enumerable.Range(0, view.Count).Select(i => At(view, i)).OfType<Finding>();
+
+    public bool SpeaksOf(StackView view, Guid layer) => view.IndexOf(layer) is var i and >= 0 && At(view, i) is not null;
+
+    private Finding? At(StackView view, int i)
     {
-        for (var i = 0; i < view.Count; i++)
-        {
-            if (view.Layers[i].Technique != Technique.DirectionalLight || !view.LeavesFilm(i) || i == view.Count - 1)
-                continue;
-            var left = ShareLeft(view, i);
-            if (left < LeastLeft && Culprit(view, i) is { } culprit)
-                yield return Describe(view, i, culprit, left);
-        }
+        if (view.Layers[i].Technique != Technique.DirectionalLight || !view.LeavesFilm(i) || i == view.Count - 1)
+            return null;
+        var left = ShareLeft(view, i);
+        return left < LeastLeft && Culprit(view, i) is { } culprit ? Describe(view, i, culprit, left) : null;
     }
 
     /// <summary>Difference the light makes on the finished zone against the difference it made when fresh, 0..1.</summary>
