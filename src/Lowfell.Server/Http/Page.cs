@@ -10,6 +10,7 @@ internal static class Page
             OnPrepareResponse = static file => file.Context.Response.Headers.CacheControl =
                 file.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         });
-        app.MapFallbackToFile("/{**path:regex(^(?!api/|openapi/).*$)}", "index.html");
+        app.MapFallbackToFile("/", "index.html");
+        app.MapFallbackToFile("/{**path:nonfile:regex(^(?!api/|openapi/).*$)}", "index.html");
     }
 }

@@ -1,0 +1,190 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Sockets;
+using Npgsql;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Support.UI;
+
+namespace Lowfell.Browser.Tests;
+
+/// <summary>The real server as its own process over a fresh database, and Debian's Chromium to look at it.</summary>
+public sealed class BrowserSession : IAsyncLifetime
+{
+    private static readonly string root = Needed("LOWFELL_TEST_DATABASE");
+    private readonly List<IWebDriver> drivers = [];
+    private Process? server;
+
+    public string Address { get; private set; } = "";
+
+    public async ValueTask InitializeAsync()
+    {
+        var name = $"browser_{Guid.NewGuid():n}";
+        await using (var db = new NpgsqlConnection(root))
+        {
+            await db.OpenAsync(TestContext.Current.CancellationToken);
+            await using var create = new NpgsqlCommand($"create database {name}", db);
+            await create.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
+        }
+
+        Address = $"http://127.0.0.1:{FreePort()}";
+        var start = new ProcessStartInfo("dotnet") { UseShellExecute = false, RedirectStandardOutput = true, RedirectStandardError = true };
+        foreach (var argument in new[] { Needed("LOWFELL_TEST_SERVER"), "--urls", Address })
+            start.ArgumentList.Add(argument);
+        start.Environment["Lowfell__Database"] = new NpgsqlConnectionStringBuilder(root) { Database = name }.ConnectionString;
+        start.Environment["ASPNETCORE_CONTENTROOT"] = Needed("LOWFELL_TEST_CONTENT");
+        server = Process.Start(start)!;
+        server.OutputDataReceived += (_, _) => { };
+        server.ErrorDataReceived += (_, _) => { };
+        server.BeginOutputReadLine();
+        server.BeginErrorReadLine();
+        using var http = new HttpClient();
+        await Until(async () =>
+        {
+            try
+            {
+                return (await http.GetAsync(Address + "/health", TestContext.Current.CancellationToken)).IsSuccessStatusCode;
+            }
+            catch (HttpRequestException)
+            {
+                return false;
+            }
+        });
+    }
+
+    public ValueTask DisposeAsync()
+    {
+        foreach (var driver in drivers)
+            driver.Quit();
+        server?.Kill(entireProcessTree: true);
+        server?.Dispose();
+        return ValueTask.CompletedTask;
+    }
+
+    /// <summary>A new browser with a profile of its own.</summary>
+    public Page Open(string path = "/", int width = 1280, int height = 800, bool dark = false)
+    {
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments("--headless=new", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+            "--disable-sync", "--disable-dev-shm-usage", $"--window-size={width},{height}", "--force-prefers-reduced-motion");
+        if (dark)
+            options.AddArgument("--blink-settings=preferredColorScheme=0");
+        if (Environment.UserName == "root")
+            options.AddArgument("--no-sandbox");
+        options.SetLoggingPreference(LogType.Browser, LogLevel.All);
+        var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        service.SuppressInitialDiagnosticInformation = true;
+        var driver = new ChromeDriver(service, options);
+        lock (drivers)
+            drivers.Add(driver);
+        driver.Navigate().GoToUrl(Address + path);
+        return new Page(driver);
+    }
+
+    private static string Needed(string name) =>
+        Environment.GetEnvironmentVariable(name) ?? throw new InvalidOperationException("Run these tests with ./lowfell test.");
+
+    private static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
+    private static async Task Until(Func<Task<bool>> condition)
+    {
+        var end = DateTime.UtcNow.AddSeconds(60);
+        while (!await condition())
+        {
+            if (DateTime.UtcNow > end)
+                throw new TimeoutException("The server did not answer within a minute.");
+            await Task.Delay(100, TestContext.Current.CancellationToken);
+        }
+    }
+}
+
+/// <summary>One browser window, with waits for conditions instead of pauses.</summary>
+public sealed class Page(IWebDriver driver)
+{
+    public IWebDriver Driver { get; } = driver;
+
+    public T Wait<T>(Func<IWebDriver, T> condition)
+    {
+        var wait = new WebDriverWait(Driver, TimeSpan.FromSeconds(20)) { PollingInterval = TimeSpan.FromMilliseconds(40) };
+        wait.IgnoreExceptionTypes(typeof(InvalidOperationException), typeof(StaleElementReferenceException), typeof(NoSuchElementException), typeof(ElementClickInterceptedException), typeof(ElementNotInteractableException));
+        try
+        {
+            return wait.Until(condition);
+        }
+        catch (WebDriverTimeoutException late)
+        {
+            var body = Driver.FindElements(By.TagName("body")).FirstOrDefault()?.Text ?? "";
+            throw new WebDriverTimeoutException($"{late.Message} at {Driver.Url}. Console: {string.Join(" | ", Errors())}. Page: {body[..Math.Min(600, body.Length)]}", late);
+        }
+    }
+
+    public IWebElement See(string css) => Wait(d => d.FindElement(By.CssSelector(css)));
+
+    public IWebElement SeeText(string tag, string text) => Wait(d => d.FindElements(By.TagName(tag)).First(e => e.Text.Contains(text, StringComparison.Ordinal)));
+
+    public void Gone(string css) => Wait(d => d.FindElements(By.CssSelector(css)).Count == 0);
+
+    public void Click(string css) => Wait(d =>
+    {
+        d.FindElement(By.CssSelector(css)).Click();
+        return true;
+    });
+
+    public void ClickText(string tag, string text) => Wait(d =>
+    {
+        d.FindElements(By.TagName(tag)).First(e => e.Text.Contains(text, StringComparison.Ordinal)).Click();
+        return true;
+    });
+
+    public void Keys(string keys) => Driver.SwitchTo().ActiveElement().SendKeys(keys);
+
+    public void Chord(string modifier, string key) =>
+        new OpenQA.Selenium.Interactions.Actions(Driver).KeyDown(modifier).SendKeys(key).KeyUp(modifier).Perform();
+
+    /// <summary>Types over what a field holds.</summary>
+    public void Fill(string label, string text) => Wait(d =>
+    {
+        var field = Field(d, label);
+        field.SendKeys(OpenQA.Selenium.Keys.Control + "a");
+        field.SendKeys(text);
+        return field.GetAttribute("value") == text;
+    });
+
+    public IWebElement Field(IWebDriver d, string label) =>
+        d.FindElements(By.TagName("label")).Where(l => l.Text.Trim() == label || l.GetAttribute("textContent") == label).Select(l => d.FindElement(By.Id(l.GetAttribute("for")!))).First();
+
+    public void Choose(string label, string option) => Wait(d =>
+    {
+        Field(d, label).FindElements(By.TagName("option")).First(o => o.Text == option).Click();
+        return true;
+    });
+
+    /// <summary>Waits until everything edited is in the database.</summary>
+    public void Stored() => See("[data-save=saved]");
+
+    /// <summary>Techniques from the bottom of the stack up.</summary>
+    public List<string> Stack() => Wait(d => d.FindElements(By.CssSelector("li[data-layer]"))
+        .OrderBy(e => int.Parse(e.GetAttribute("data-layer")!, System.Globalization.CultureInfo.InvariantCulture))
+        .Select(e => e.FindElement(By.CssSelector("button[data-select] > span:nth-of-type(2)")).Text.Split('\n')[0].TrimEnd(' ', '■', '▲', '●')).ToList());
+
+    public IWebElement Row(int layer) => See($"li[data-layer='{layer}'] button[data-select]");
+
+    /// <summary>Runs axe on the page as it stands and returns what it holds against it.</summary>
+    public List<string> Axe()
+    {
+        var script = (IJavaScriptExecutor)Driver;
+        script.ExecuteScript(File.ReadAllText(Environment.GetEnvironmentVariable("LOWFELL_TEST_AXE")!));
+        var found = (IReadOnlyCollection<object>)script.ExecuteAsyncScript(
+            "const done = arguments[0]; axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'] })"
+            + ".then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | '))))")!;
+        return found.Select(f => f.ToString()!).ToList();
+    }
+
+    /// <summary>Errors that the page wrote to the browser's console.</summary>
+    public List<string> Errors() => Driver.Manage().Logs.GetLog(LogType.Browser).Where(l => l.Level >= LogLevel.Severe).Select(l => l.Message).ToList();
+}

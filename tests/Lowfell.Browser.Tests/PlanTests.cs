@@ -1,0 +1,140 @@
+using OpenQA.Selenium;
+using OpenQA.Selenium.Interactions;
+
+namespace Lowfell.Browser.Tests;
+
+public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSession>
+{
+    private Page Zone(string design, string zone)
+    {
+        var page = session.Open();
+        page.ClickText("a", design);
+        page.ClickText("a", zone);
+        page.SeeText("h1", zone);
+        page.Stored();
+        return page;
+    }
+
+    [Fact]
+    public void Two_windows_on_one_layer_are_told_and_lose_nothing()
+    {
+        Page first = Zone("Jetty section", "Rope"), second = Zone("Jetty section", "Rope");
+        first.Click("li[data-layer='2'] button[data-select]");
+        first.Fill("Note", "theirs: buff rope");
+        first.Stored();
+        second.Click("li[data-layer='2'] button[data-select]");
+        second.Fill("Note", "mine: old rope");
+        var dialog = second.See("[role=dialog]");
+        Assert.Contains("theirs: buff rope", dialog.Text);
+        Assert.Contains("mine: old rope", dialog.Text);
+        Assert.Empty(second.Axe());
+        second.ClickText("button", "Take all of theirs");
+        second.Gone("[role=dialog]");
+        second.Stored();
+        Assert.Contains("theirs: buff rope", second.Row(2).Text);
+
+        // Taking theirs loses nothing: the own version is one undo away.
+        second.ClickText("button", "Undo");
+        second.Wait(d => second.Row(2).Text.Contains("mine: old rope", StringComparison.Ordinal));
+        second.Stored();
+        first.Driver.Navigate().Refresh();
+        first.Wait(d => first.Row(2).Text.Contains("mine: old rope", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void Changes_to_different_layers_are_brought_together()
+    {
+        Page first = Zone("Pump house", "Timber"), second = Zone("Pump house", "Timber");
+        first.Click("li[data-layer='1'] button[data-select]");
+        first.Fill("Note", "first window");
+        first.Stored();
+        second.Click("li[data-layer='3'] button[data-select]");
+        second.Fill("Note", "second window");
+        second.See("[role=dialog]");
+        second.ClickText("button", "Bring both together");
+        second.Gone("[role=dialog]");
+        second.Stored();
+        second.Driver.Navigate().Refresh();
+        second.Wait(d => second.Row(1).Text.Contains("first window", StringComparison.Ordinal) && second.Row(3).Text.Contains("second window", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void Colours_and_remarks_follow_an_edit_in_place()
+    {
+        var page = Zone("Mud-and-salt base", "Fen mud");
+        string Colours() => page.See("li[data-layer='4'] [data-colours]").GetAttribute("data-colours")!;
+        var before = Colours();
+        page.Click("li[data-layer='4'] button[data-select]");
+        page.Choose("Material", "Salt White");
+        page.Wait(_ => Colours() != before);
+        page.See("[data-finding='coats-to-hide']");
+        page.Fill("Paint : thinner", "1:");
+        Assert.Contains("Write parts", page.See("[data-editor]").Text);
+        page.Fill("Paint : thinner", "1:3");
+        page.Wait(d => d.FindElement(By.CssSelector("[data-editor]")).Text.Contains("25 % of the mix is paint", StringComparison.Ordinal));
+        page.Keys(Keys.Escape);
+        page.Gone("[data-editor]");
+        page.Stored();
+    }
+
+    [Fact]
+    public void Layers_move_by_drag_and_by_keys()
+    {
+        var page = Zone("Lock-wall straight", "Coping");
+        var start = page.Stack();
+        IWebElement from = page.Row(5), to = page.Row(4);
+        new Actions(page.Driver).MoveToElement(from, -60, 0).ClickAndHold().MoveByOffset(0, 12).MoveToElement(to, -60, 4).MoveByOffset(0, 3).Release().Perform();
+        page.Wait(_ => page.Stack()[3] == start[4]);
+        page.Stored();
+        page.Row(4).SendKeys(Keys.Escape);
+        page.Driver.Navigate().Refresh();
+        page.Stored();
+        new Actions(page.Driver).MoveToElement(page.Row(7)).Perform();
+        ((IJavaScriptExecutor)page.Driver).ExecuteScript("document.querySelector(\"li[data-layer='4'] button[data-select]\").focus()");
+        page.Chord(Keys.Alt, Keys.ArrowUp);
+        page.Wait(_ => page.Stack().SequenceEqual(start));
+        page.Stored();
+    }
+
+    [Fact]
+    public void Peeling_back_adding_and_order_have_keys()
+    {
+        var page = Zone("Reed dredger", "Deck");
+        var layers = page.Stack().Count;
+        page.See("body").SendKeys("[[");
+        page.Wait(d => d.FindElement(By.TagName("figcaption")).Text.Contains($"after layer {layers - 2}", StringComparison.Ordinal));
+        page.See("body").SendKeys("]");
+        page.Wait(d => d.FindElement(By.TagName("figcaption")).Text.Contains($"after layer {layers - 1}", StringComparison.Ordinal));
+        page.See("body").SendKeys("a");
+        page.See("[data-editor]");
+        Assert.Equal(layers + 1, page.Stack().Count);
+        page.Choose("Material", "Cold Iron");
+        page.ClickText("button", "Remove layer");
+        page.Gone("[data-editor]");
+        Assert.Equal(layers, page.Stack().Count);
+        page.See("body").SendKeys("o");
+        page.SeeText("button", "First to last");
+        page.See("body").SendKeys("?");
+        Assert.Contains("undo, redo", page.See("[role=dialog]").Text);
+        page.Keys(Keys.Escape);
+        page.Gone("[role=dialog]");
+    }
+
+    [Fact]
+    public void A_ten_layer_stack_needs_no_page_scroll_at_1280_by_800()
+    {
+        var page = Zone("Lock-wall straight", "Brick field");
+        var script = (IJavaScriptExecutor)page.Driver;
+        Assert.True(page.Stack().Count >= 10);
+        Assert.True((bool)script.ExecuteScript("return document.documentElement.scrollHeight <= innerHeight")!);
+        Assert.True((bool)script.ExecuteScript("const s = document.querySelector('[data-scroll=stack]'); return s.scrollHeight <= s.clientHeight + 1 || s.querySelectorAll('li').length > 10")!);
+    }
+
+    [Fact]
+    public void An_unknown_zone_says_so()
+    {
+        var page = session.Open($"/plan/{Guid.NewGuid()}/{Guid.NewGuid()}");
+        Assert.Contains("There is no set with this id", page.See("[role=alert]").Text);
+        Assert.Empty(page.Axe());
+    }
+}
