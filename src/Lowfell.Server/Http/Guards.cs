@@ -1,3 +1,6 @@
+using System.Globalization;
+using System.Security.Cryptography;
+
 namespace Lowfell.Server.Http;
 
 /// <summary>Keeps other sites and other machines out: the server is for this machine's own pages.</summary>
@@ -5,15 +8,21 @@ public static class Guards
 {
     private static readonly HashSet<string> ownHosts = new(StringComparer.OrdinalIgnoreCase) { "127.0.0.1", "localhost", "[::1]" };
 
-    // No inline script or style anywhere; drawings are SVG elements, colours are set through the object model.
+    // No inline script anywhere. The one style element the page makes itself, which holds the scroll while a dialog is open,
+    // carries the nonce of its page; drawings are SVG elements, colours are set through the object model.
     private const string Policy =
-        "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data: blob:; connect-src 'self'; "
+        "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{0}'; font-src 'self'; img-src 'self' data: blob:; connect-src 'self'; "
         + "manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+
+    /// <summary>The nonce that this answer's content policy names.</summary>
+    public static string Nonce(this HttpContext http) => (string)http.Items[nameof(Nonce)]!;
 
     public static void UseGuards(this WebApplication app) => app.Use(async (http, next) =>
     {
         var headers = http.Response.Headers;
-        headers.ContentSecurityPolicy = Policy;
+        var nonce = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
+        http.Items[nameof(Nonce)] = nonce;
+        headers.ContentSecurityPolicy = string.Format(CultureInfo.InvariantCulture, Policy, nonce);
         headers.XContentTypeOptions = "nosniff";
         headers["Referrer-Policy"] = "no-referrer";
         headers["Cross-Origin-Opener-Policy"] = "same-origin";

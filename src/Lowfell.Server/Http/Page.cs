@@ -10,7 +10,22 @@ internal static class Page
             OnPrepareResponse = static file => file.Context.Response.Headers.CacheControl =
                 file.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         });
-        app.MapFallbackToFile("/", "index.html");
-        app.MapFallbackToFile("/{**path:nonfile:regex(^(?!api/|openapi/).*$)}", "index.html");
+        app.MapFallback("/", Open);
+        app.MapFallback("/{**path:nonfile:regex(^(?!api/|openapi/).*$)}", Open);
     }
+
+    private static async Task<IResult> Open(HttpContext http, IWebHostEnvironment host)
+    {
+        if (!HttpMethods.IsGet(http.Request.Method) && !HttpMethods.IsHead(http.Request.Method))
+            return Results.StatusCode(StatusCodes.Status405MethodNotAllowed);
+        var file = host.WebRootFileProvider.GetFileInfo("index.html");
+        if (!file.Exists)
+            return Problems.Of(StatusCodes.Status503ServiceUnavailable, "not-built", "The page has not been built. Start Lowfell with ./lowfell start.");
+        await using var stream = file.CreateReadStream();
+        using var reader = new StreamReader(stream);
+        http.Response.Headers.CacheControl = "no-store";
+        return Results.Text((await reader.ReadToEndAsync(http.RequestAborted)).Replace(NoncePlace, http.Nonce(), StringComparison.Ordinal), "text/html; charset=utf-8");
+    }
+
+    private const string NoncePlace = "__nonce__";
 }

@@ -78,7 +78,7 @@ export function DesignList({ overview, zoneId }: { overview: Overview; zoneId?: 
                       <Link
                         to={`/plan/${overview.setId}/${z.id}`}
                         aria-current={z.id === zoneId ? "page" : undefined}
-                        className={`flex items-baseline gap-2 py-[3px] pr-3 pl-[38px] text-xs hover:bg-aside ${z.id === zoneId ? "font-bold" : ""}`}
+                        className={`flex min-h-[26px] items-center gap-2 pr-3 pl-[38px] text-xs hover:bg-aside ${z.id === zoneId ? "font-bold" : ""}`}
                       >
                         <svg width="12" height="12" aria-hidden="true" className="shrink-0 self-center">
                           <rect width="12" height="12" fill={z.colour ?? "none"} stroke="var(--line)" />

@@ -97,7 +97,7 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
         {layer.paint.length > 0 && layer.paint.length < 8 && (
           <button
             type="button"
-            className="text-xs underline"
+            className="min-h-6 text-xs underline"
             onClick={() => {
               const other = materials.find(
                 (m) => info?.suits.includes(m.kind) && !layer.paint.some((p) => p.materialId === m.id),

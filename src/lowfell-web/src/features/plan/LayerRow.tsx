@@ -104,21 +104,21 @@ export function LayerRow(props: Props) {
             </IconButton>
             <button
               type="button"
-              className="px-2 text-xs underline"
+              className="min-h-6 px-2 text-xs underline"
               onClick={() => props.onDuplicate(layer.id)}
             >
               Duplicate
             </button>
             <button
               type="button"
-              className="px-2 text-xs text-signal underline"
+              className="min-h-6 px-2 text-xs text-signal underline"
               onClick={() => props.onRemove(layer.id)}
             >
               Remove layer
             </button>
             <button
               type="button"
-              className="ml-auto px-2 text-xs underline"
+              className="ml-auto min-h-6 px-2 text-xs underline"
               onClick={() => {
                 props.onEdit(null);
                 props.focusRow(layer.id);

@@ -44,7 +44,7 @@ export function Remarks(props: {
             >
               <button
                 type="button"
-                className="block text-left font-bold"
+                className="block min-h-6 text-left font-bold"
                 onClick={() => f.layers[0] && props.onSelect(f.layers[0])}
               >
                 <span aria-hidden="true">{sign} </span>

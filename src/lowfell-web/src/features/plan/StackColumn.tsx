@@ -113,7 +113,7 @@ export function StackColumn(props: ColumnProps) {
       <div className="flex items-end pb-0.5 text-xs text-soft">
         <button
           type="button"
-          className="px-2.5 underline decoration-dotted underline-offset-2 hover:text-ink"
+          className="min-h-6 px-2.5 underline decoration-dotted underline-offset-2 hover:text-ink"
           onClick={props.onOrder}
         >
           {newestOnTop ? "Newest on top" : "First to last"}

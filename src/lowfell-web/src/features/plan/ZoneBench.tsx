@@ -146,7 +146,7 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
           <button
             type="button"
             title="Measures of this zone"
-            className="min-w-0 truncate text-left text-xs text-soft underline decoration-dotted underline-offset-2 hover:text-ink"
+            className="min-h-6 min-w-0 truncate text-left text-xs text-soft underline decoration-dotted underline-offset-2 hover:text-ink"
             onClick={() => setMeasures(true)}
           >
             {zone.relief === "smooth" ? "smooth" : `${zone.relief} relief`} · {zone.areaCm2} cm² a piece ·{" "}

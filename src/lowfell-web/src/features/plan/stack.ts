@@ -7,7 +7,8 @@ export type Edit = Schema["EditDto"];
 export function apply(stack: readonly Layer[], edits: readonly Edit[]): Layer[] {
   const layers = [...stack];
   for (const edit of edits) {
-    if (edit.op === "insert" && edit.layer) layers.splice(edit.at, 0, { ...edit.layer, id: crypto.randomUUID() });
+    if (edit.op === "insert" && edit.layer)
+      layers.splice(edit.at, 0, { ...edit.layer, id: crypto.randomUUID() });
     else if (edit.op === "remove") layers.splice(edit.at, 1);
     else if (edit.op === "replace" && edit.layer) {
       // A remedy knows nothing of notes; they stay with their layer.
