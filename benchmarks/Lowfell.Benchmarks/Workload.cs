@@ -23,7 +23,13 @@ internal static class Workload
 
     public static Zone Zone(int n) => new()
     {
-        Name = $"Face {n}", AreaCm2 = 50 + n % 200, Substrate = Substrate.PrintedPlastic, Relief = Relief.Deep, Shares = Core.Layers.Zone.UsualShares(Relief.Deep), JointMm = 900, EdgeMm = 400,
+        Name = $"Face {n}",
+        AreaCm2 = 50 + n % 200,
+        Substrate = Substrate.PrintedPlastic,
+        Relief = Relief.Deep,
+        Shares = Core.Layers.Zone.UsualShares(Relief.Deep),
+        JointMm = 900,
+        EdgeMm = 400,
     };
 
     public static StackContext Context(Zone zone) =>
@@ -57,9 +63,13 @@ internal static class Workload
 
     private static Layer Lay(int i, Technique technique, Material material, bool sound) => new()
     {
-        Id = Guid.NewGuid(), Technique = technique, Paint = [new MixPart(material, Parts.One)], Coats = sound ? 2 : 1,
+        Id = Guid.NewGuid(),
+        Technique = technique,
+        Paint = [new MixPart(material, Parts.One)],
+        Coats = sound ? 2 : 1,
         Dilution = material.Carrier == Carrier.WaterAcrylic && i % 3 == 0 ? new Dilution(water, Parts.Of(3), Parts.One) : null,
-        Tool = TechniqueTable.For(technique).UsualTool, WaitMinutes = sound ? null : 30,
+        Tool = TechniqueTable.For(technique).UsualTool,
+        WaitMinutes = sound ? null : 30,
     };
 
     private static Material Make(string name, MaterialKind kind, Carrier carrier, string? colour, Sheen sheen = Sheen.Matt)
@@ -67,8 +77,15 @@ internal static class Workload
         var (optics, source) = new ColourEvidence(colour is null ? null : SrgbColour.Parse(colour)).Resolve(kind);
         return new Material
         {
-            Id = Guid.NewGuid(), Name = name, Kind = kind, Carrier = carrier, Optics = optics, OpticsSource = source, Sheen = sheen,
-            Thinners = carrier.UsualThinners(), DryTimes = UsualDryTimes.For(kind, carrier),
+            Id = Guid.NewGuid(),
+            Name = name,
+            Kind = kind,
+            Carrier = carrier,
+            Optics = optics,
+            OpticsSource = source,
+            Sheen = sheen,
+            Thinners = carrier.UsualThinners(),
+            DryTimes = UsualDryTimes.For(kind, carrier),
         };
     }
 }

@@ -34,7 +34,13 @@ internal static class Bench
 
     public static Zone Zone(Relief relief = Relief.Deep, double areaCm2 = 100, Substrate substrate = Substrate.PrintedPlastic) => new()
     {
-        Name = "Face", AreaCm2 = areaCm2, Substrate = substrate, Relief = relief, Shares = Core.Layers.Zone.UsualShares(relief), JointMm = areaCm2 * 8, EdgeMm = areaCm2 * 3,
+        Name = "Face",
+        AreaCm2 = areaCm2,
+        Substrate = substrate,
+        Relief = relief,
+        Shares = Core.Layers.Zone.UsualShares(relief),
+        JointMm = areaCm2 * 8,
+        EdgeMm = areaCm2 * 3,
     };
 
     public static StackContext Context(Zone? zone = null, HouseRules? rules = null, Climate? climate = null) =>
@@ -42,8 +48,15 @@ internal static class Bench
 
     public static Layer Lay(Technique technique, Material? material = null, int coats = 1, double? wait = null, double strength = 1, Dilution? thin = null, Region region = Region.All) => new()
     {
-        Id = Guid.NewGuid(), Technique = technique, Paint = material is null ? [] : [new MixPart(material, Parts.One)], Coats = coats, WaitMinutes = wait,
-        Strength = strength, Dilution = thin, Region = region, Tool = TechniqueTable.For(technique).UsualTool,
+        Id = Guid.NewGuid(),
+        Technique = technique,
+        Paint = material is null ? [] : [new MixPart(material, Parts.One)],
+        Coats = coats,
+        WaitMinutes = wait,
+        Strength = strength,
+        Dilution = thin,
+        Region = region,
+        Tool = TechniqueTable.For(technique).UsualTool,
     };
 
     public static IReadOnlyList<Finding> Check(StackContext context, params Layer[] stack) => OrderCheck.Run(context, stack);
@@ -53,8 +66,15 @@ internal static class Bench
         var (optics, source) = new ColourEvidence(colour is null ? null : SrgbColour.Parse(colour), CoatsToHide: hides).Resolve(kind);
         return new Material
         {
-            Id = Guid.NewGuid(), Name = name, Kind = kind, Carrier = carrier, Optics = optics, OpticsSource = source, Sheen = sheen,
-            Thinners = carrier.UsualThinners(), DryTimes = UsualDryTimes.For(kind, carrier),
+            Id = Guid.NewGuid(),
+            Name = name,
+            Kind = kind,
+            Carrier = carrier,
+            Optics = optics,
+            OpticsSource = source,
+            Sheen = sheen,
+            Thinners = carrier.UsualThinners(),
+            DryTimes = UsualDryTimes.For(kind, carrier),
         };
     }
 

@@ -107,12 +107,20 @@ public sealed class ShelfTests(LowfellServer server) : IClassFixture<LowfellServ
         {
             var design = new JsonObject
             {
-                ["name"] = preset!["name"]!.Copy(), ["pieces"] = preset["pieces"]!.Copy(), ["substrate"] = preset["substrate"]!.Copy(),
-                ["silhouette"] = preset["silhouette"]!.Copy(), ["zones"] = preset["zones"]!.Copy(),
+                ["name"] = preset!["name"]!.Copy(),
+                ["pieces"] = preset["pieces"]!.Copy(),
+                ["substrate"] = preset["substrate"]!.Copy(),
+                ["silhouette"] = preset["silhouette"]!.Copy(),
+                ["zones"] = preset["zones"]!.Copy(),
             };
             var body = new JsonObject
             {
-                ["workshopId"] = workshop["id"]!.Copy(), ["name"] = "Set of " + preset.Text("kind"), ["scale"] = 56, ["tableMetres"] = 0.9, ["design"] = design, ["startingLayers"] = true,
+                ["workshopId"] = workshop["id"]!.Copy(),
+                ["name"] = "Set of " + preset.Text("kind"),
+                ["scale"] = 56,
+                ["tableMetres"] = 0.9,
+                ["design"] = design,
+                ["startingLayers"] = true,
             };
             (status, var made) = await server.Send(HttpMethod.Post, "/api/plan/sets", body);
             Assert.Equal(201, status);
@@ -130,7 +138,10 @@ public sealed class ShelfTests(LowfellServer server) : IClassFixture<LowfellServ
     {
         var body = new JsonObject
         {
-            ["workshopId"] = await server.WorkshopId(), ["name"] = "", ["scale"] = 0, ["tableMetres"] = 99,
+            ["workshopId"] = await server.WorkshopId(),
+            ["name"] = "",
+            ["scale"] = 0,
+            ["tableMetres"] = 99,
             ["design"] = JsonNode.Parse("""{"name":"x","pieces":0,"substrate":"board","zones":[{"name":"A","areaCm2":-4},{"name":"A","areaCm2":1}]}"""),
         };
         var (status, problem) = await server.Send(HttpMethod.Post, "/api/plan/sets", body);

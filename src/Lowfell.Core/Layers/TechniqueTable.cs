@@ -28,18 +28,33 @@ public static class TechniqueTable
         {
             Tool.Airbrush => figures with
             {
-                FilmUm = new(20, 30, 45), Efficiency = 0.6, LossPerFillMl = 0.7, FillCoversCm2 = 300,
-                SetUpMinutes = 8, CleanUpMinutes = 10, MinutesPerCm2 = 0.015,
+                FilmUm = new(20, 30, 45),
+                Efficiency = 0.6,
+                LossPerFillMl = 0.7,
+                FillCoversCm2 = 300,
+                SetUpMinutes = 8,
+                CleanUpMinutes = 10,
+                MinutesPerCm2 = 0.015,
             },
             Tool.SprayCan => figures with
             {
-                FilmUm = new(25, 40, 60), Efficiency = 0.5, LossPerFillMl = 0, FillCoversCm2 = 0,
-                SetUpMinutes = 3, CleanUpMinutes = 1, MinutesPerCm2 = 0.01,
+                FilmUm = new(25, 40, 60),
+                Efficiency = 0.5,
+                LossPerFillMl = 0,
+                FillCoversCm2 = 0,
+                SetUpMinutes = 3,
+                CleanUpMinutes = 1,
+                MinutesPerCm2 = 0.01,
             },
             Tool.Brush when figures.UsualTool is Tool.Airbrush or Tool.SprayCan => figures with
             {
-                FilmUm = new(60, 90, 130), Efficiency = 0.9, LossPerFillMl = 0.15, FillCoversCm2 = 150,
-                SetUpMinutes = 2, CleanUpMinutes = 2, MinutesPerCm2 = 0.09,
+                FilmUm = new(60, 90, 130),
+                Efficiency = 0.9,
+                LossPerFillMl = 0.15,
+                FillCoversCm2 = 150,
+                SetUpMinutes = 2,
+                CleanUpMinutes = 2,
+                MinutesPerCm2 = 0.09,
             },
             _ => figures,
         };
@@ -130,26 +145,69 @@ public static class TechniqueTable
 
     private static TechniqueFigures Film(Technique technique, Span3 film, Split light, Split deep, double minutes, M[] suits) => new()
     {
-        Technique = technique, Laydown = Laydown.Film, FilmUm = film, Efficiency = 0.8, LossPerFillMl = 0.1, FillCoversCm2 = 300,
-        Smooth = even, Light = light, Deep = deep, SetUpMinutes = 2, CleanUpMinutes = 2, MinutesPerCm2 = minutes, Suits = suits,
+        Technique = technique,
+        Laydown = Laydown.Film,
+        FilmUm = film,
+        Efficiency = 0.8,
+        LossPerFillMl = 0.1,
+        FillCoversCm2 = 300,
+        Smooth = even,
+        Light = light,
+        Deep = deep,
+        SetUpMinutes = 2,
+        CleanUpMinutes = 2,
+        MinutesPerCm2 = minutes,
+        Suits = suits,
     };
 
     private static TechniqueFigures Cover(
         Technique technique, Span3 film, Split smooth, Split light, Split deep, double efficiency, double minutes, Tool tool, M[] suits) => new()
         {
-            Technique = technique, Laydown = Laydown.Cover, FilmUm = film, Efficiency = efficiency, LossPerFillMl = 0.1, FillCoversCm2 = 200,
-            Smooth = smooth, Light = light, Deep = deep, SetUpMinutes = 2, CleanUpMinutes = 2, MinutesPerCm2 = minutes, UsualTool = tool, Suits = suits,
+            Technique = technique,
+            Laydown = Laydown.Cover,
+            FilmUm = film,
+            Efficiency = efficiency,
+            LossPerFillMl = 0.1,
+            FillCoversCm2 = 200,
+            Smooth = smooth,
+            Light = light,
+            Deep = deep,
+            SetUpMinutes = 2,
+            CleanUpMinutes = 2,
+            MinutesPerCm2 = minutes,
+            UsualTool = tool,
+            Suits = suits,
         };
 
     private static TechniqueFigures Thick(Technique technique, double filmUm, M[] suits) => new()
     {
-        Technique = technique, Laydown = Laydown.Film, UsualTool = Tool.Spatula, FilmUm = new(filmUm / 2, filmUm, filmUm * 2), Efficiency = 0.95, LossPerFillMl = 2, FillCoversCm2 = 400,
-        Smooth = even, Light = lightFilm, Deep = deepFilm, SetUpMinutes = 4, CleanUpMinutes = 4, MinutesPerCm2 = 0.06, Suits = suits,
+        Technique = technique,
+        Laydown = Laydown.Film,
+        UsualTool = Tool.Spatula,
+        FilmUm = new(filmUm / 2, filmUm, filmUm * 2),
+        Efficiency = 0.95,
+        LossPerFillMl = 2,
+        FillCoversCm2 = 400,
+        Smooth = even,
+        Light = lightFilm,
+        Deep = deepFilm,
+        SetUpMinutes = 4,
+        CleanUpMinutes = 4,
+        MinutesPerCm2 = 0.06,
+        Suits = suits,
     };
 
     private static TechniqueFigures Work(Technique technique, double minutesPerCm2, double minutesPerCm, M[]? suits = null) => new()
     {
-        Technique = technique, Laydown = Laydown.None, Smooth = even, Light = even, Deep = even,
-        SetUpMinutes = 1, CleanUpMinutes = 0, MinutesPerCm2 = minutesPerCm2, MinutesPerCm = minutesPerCm, Suits = suits ?? [],
+        Technique = technique,
+        Laydown = Laydown.None,
+        Smooth = even,
+        Light = even,
+        Deep = even,
+        SetUpMinutes = 1,
+        CleanUpMinutes = 0,
+        MinutesPerCm2 = minutesPerCm2,
+        MinutesPerCm = minutesPerCm,
+        Suits = suits ?? [],
     };
 }

@@ -33,7 +33,10 @@ internal static class ShelfPick
     /// <summary>A varnish layer ready to insert.</summary>
     public static Layer VarnishLayer(Material varnish, int coats) => new()
     {
-        Technique = Technique.Varnish, Paint = [new MixPart(varnish, Parts.One)], Coats = coats, Tool = Tool.Airbrush,
+        Technique = Technique.Varnish,
+        Paint = [new MixPart(varnish, Parts.One)],
+        Coats = coats,
+        Tool = Tool.Airbrush,
     };
 
     private static Lab Look(Material m) => m.Optics.Over(Reflectance.Flat(Optics.CardWhite), 1).ToLab();

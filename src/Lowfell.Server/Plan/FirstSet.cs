@@ -45,8 +45,12 @@ public static class FirstSet
             return faults.ToProblem();
         var set = new SetRow
         {
-            WorkshopId = workshop, Name = entry.Name!.Trim(), Scale = entry.Scale!.Value, TableMetres = entry.TableMetres!.Value,
-            Handling = entry.Handling ?? Handling.Careful, TargetSheen = entry.TargetSheen ?? Sheen.Matt,
+            WorkshopId = workshop,
+            Name = entry.Name!.Trim(),
+            Scale = entry.Scale!.Value,
+            TableMetres = entry.TableMetres!.Value,
+            Handling = entry.Handling ?? Handling.Careful,
+            TargetSheen = entry.TargetSheen ?? Sheen.Matt,
         };
         db.Add(set);
         var design = await Build(db, workshop, set.Id, 0, entry.Design!, entry.StartingLayers ?? true, clock.GetUtcNow(), stop);
@@ -94,7 +98,11 @@ public static class FirstSet
         var shelf = startingLayers ? await StarterMaterials(db, workshop, stop) : [];
         var design = new DesignRow
         {
-            SetId = setId, Name = entry.Name!.Trim(), Position = position, Substrate = entry.Substrate!.Value, Silhouette = entry.Silhouette ?? Silhouette.Wall,
+            SetId = setId,
+            Name = entry.Name!.Trim(),
+            Position = position,
+            Substrate = entry.Substrate!.Value,
+            Silhouette = entry.Silhouette ?? Silhouette.Wall,
         };
         for (var i = 1; i <= entry.Pieces; i++)
             design.Pieces.Add(new PieceRow { Label = $"{i}", RimNumber = $"{i}" });
@@ -118,9 +126,19 @@ public static class FirstSet
         var shares = Core.Layers.Zone.UsualShares(relief);
         return new ZoneRow
         {
-            Name = zone.Name!.Trim(), TreatmentId = treatment.Id, Position = position, AreaCm2 = zone.AreaCm2!.Value, Relief = relief,
-            EdgeMm = zone.EdgeMm ?? 0, JointMm = zone.JointMm ?? 0, UpShare = zone.Up ?? 0, SideShare = 1 - (zone.Up ?? 0), TargetSheen = zone.TargetSheen,
-            RaisedShare = (decimal)shares.Raised, FieldShare = (decimal)shares.Field, RecessShare = (decimal)shares.Recess,
+            Name = zone.Name!.Trim(),
+            TreatmentId = treatment.Id,
+            Position = position,
+            AreaCm2 = zone.AreaCm2!.Value,
+            Relief = relief,
+            EdgeMm = zone.EdgeMm ?? 0,
+            JointMm = zone.JointMm ?? 0,
+            UpShare = zone.Up ?? 0,
+            SideShare = 1 - (zone.Up ?? 0),
+            TargetSheen = zone.TargetSheen,
+            RaisedShare = (decimal)shares.Raised,
+            FieldShare = (decimal)shares.Field,
+            RecessShare = (decimal)shares.Recess,
         };
     }
 
@@ -133,7 +151,11 @@ public static class FirstSet
             var name = technique == Technique.Varnish && zone.TargetSheen is { } sheen ? $"Plain {Core.Words.EnumWords.Of(sheen)} varnish" : material;
             yield return new LayerRow
             {
-                Id = Guid.CreateVersion7(), Position = position++, Technique = technique, MaterialId = shelf[name].Id, Coats = coats,
+                Id = Guid.CreateVersion7(),
+                Position = position++,
+                Technique = technique,
+                MaterialId = shelf[name].Id,
+                Coats = coats,
                 Tool = technique == Technique.Prime ? Tool.Brush : TechniqueTable.For(technique).UsualTool,
             };
         }

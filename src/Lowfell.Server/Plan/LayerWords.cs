@@ -65,8 +65,17 @@ internal static class LayerWords
             return null;
         return new Layer
         {
-            Id = dto.Id, Technique = dto.Technique, Paint = paint, Dilution = dilution, Coats = dto.Coats, Region = dto.Region, Strength = (double)dto.Strength,
-            Tool = dto.Tool, Drying = dto.Drying, WaitMinutes = dto.WaitMinutes, Optional = dto.Optional,
+            Id = dto.Id,
+            Technique = dto.Technique,
+            Paint = paint,
+            Dilution = dilution,
+            Coats = dto.Coats,
+            Region = dto.Region,
+            Strength = (double)dto.Strength,
+            Tool = dto.Tool,
+            Drying = dto.Drying,
+            WaitMinutes = dto.WaitMinutes,
+            Optional = dto.Optional,
         };
     }
 

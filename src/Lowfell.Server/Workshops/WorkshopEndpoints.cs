@@ -42,7 +42,10 @@ public static class WorkshopEndpoints
             return faults.ToProblem();
         var row = new WorkshopRow
         {
-            Name = entry.Name!.Trim(), CreatedAt = clock.GetUtcNow(), TemperatureC = entry.TemperatureC ?? 20, RelativeHumidity = entry.RelativeHumidity ?? 0.5m,
+            Name = entry.Name!.Trim(),
+            CreatedAt = clock.GetUtcNow(),
+            TemperatureC = entry.TemperatureC ?? 20,
+            RelativeHumidity = entry.RelativeHumidity ?? 0.5m,
         };
         db.Add(row);
         db.AddRange(StarterShelf.Materials(row.Id));

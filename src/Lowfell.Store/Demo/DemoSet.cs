@@ -25,8 +25,13 @@ public static class DemoSet
 
         var set = new SetRow
         {
-            WorkshopId = workshop.Id, Name = "Harrowmere Sluice", Scale = 56, TableMetres = 0.9m,
-            Handling = Handling.Careful, TargetSheen = Sheen.Matt, DueDate = new DateOnly(2026, 12, 12),
+            WorkshopId = workshop.Id,
+            Name = "Harrowmere Sluice",
+            Scale = 56,
+            TableMetres = 0.9m,
+            Handling = Handling.Careful,
+            TargetSheen = Sheen.Matt,
+            DueDate = new DateOnly(2026, 12, 12),
         };
         set.Designs.AddRange(Designs(treatments));
         for (var i = 0; i < set.Designs.Count; i++)
@@ -108,9 +113,20 @@ public static class DemoSet
         var shares = Core.Layers.Zone.UsualShares(relief);
         return new ZoneRow
         {
-            Name = name, TreatmentId = treatment.Id, AreaCm2 = areaCm2, Relief = relief, JointMm = joint, EdgeMm = edge, UpShare = up, SideShare = 1 - up,
-            RaisedShare = (decimal)shares.Raised, FieldShare = (decimal)shares.Field, RecessShare = (decimal)shares.Recess,
-            SmallestDetailMm = detail, TargetSheen = sheen, BeforeAssembly = beforeAssembly,
+            Name = name,
+            TreatmentId = treatment.Id,
+            AreaCm2 = areaCm2,
+            Relief = relief,
+            JointMm = joint,
+            EdgeMm = edge,
+            UpShare = up,
+            SideShare = 1 - up,
+            RaisedShare = (decimal)shares.Raised,
+            FieldShare = (decimal)shares.Field,
+            RecessShare = (decimal)shares.Recess,
+            SmallestDetailMm = detail,
+            TargetSheen = sheen,
+            BeforeAssembly = beforeAssembly,
         };
     }
 

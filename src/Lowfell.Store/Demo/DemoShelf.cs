@@ -19,10 +19,25 @@ internal static class DemoShelf
             var dry = UsualDryTimes.For(kind, carrier);
             return new MaterialRow
             {
-                WorkshopId = workshop, Maker = maker, Code = code, Name = name, Kind = kind, Carrier = carrier, Colour = colour,
-                CoatsToHide = (decimal?)hides, StockMl = (decimal)stock, PackMl = (decimal)pack, Price = (decimal)price, Sheen = sheen,
-                SolidsFraction = (decimal)solids, Hazards = hazards, Notes = notes, Thinners = [.. carrier.UsualThinners()],
-                TouchMinutes = (decimal)dry.TouchMinutes, RecoatMinutes = (decimal)dry.RecoatMinutes, CureMinutes = (decimal)dry.CureMinutes,
+                WorkshopId = workshop,
+                Maker = maker,
+                Code = code,
+                Name = name,
+                Kind = kind,
+                Carrier = carrier,
+                Colour = colour,
+                CoatsToHide = (decimal?)hides,
+                StockMl = (decimal)stock,
+                PackMl = (decimal)pack,
+                Price = (decimal)price,
+                Sheen = sheen,
+                SolidsFraction = (decimal)solids,
+                Hazards = hazards,
+                Notes = notes,
+                Thinners = [.. carrier.UsualThinners()],
+                TouchMinutes = (decimal)dry.TouchMinutes,
+                RecoatMinutes = (decimal)dry.RecoatMinutes,
+                CureMinutes = (decimal)dry.CureMinutes,
                 HeatSafe = carrier.IsWaterBorne() && kind is not CracklePaste,
             };
         }

@@ -25,7 +25,10 @@ internal sealed class StackText(Guid workshop, IReadOnlyDictionary<string, Mater
         var technique = EnumWords.Read<Technique>(fields[0]) ?? throw new FormatException($"No technique '{fields[0]}'.");
         var layer = new LayerRow
         {
-            Id = Guid.CreateVersion7(), Position = position, Technique = technique, Tool = TechniqueTable.For(technique).UsualTool,
+            Id = Guid.CreateVersion7(),
+            Position = position,
+            Technique = technique,
+            Tool = TechniqueTable.For(technique).UsualTool,
         };
         if (fields.Length > 1 && fields[1].Length > 0)
             Paint(layer, fields[1]);

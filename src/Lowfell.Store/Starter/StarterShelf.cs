@@ -42,9 +42,22 @@ public static class StarterShelf
         var dry = UsualDryTimes.For(kind, carrier);
         return new MaterialRow
         {
-            WorkshopId = workshop, Name = name, Maker = "", Kind = kind, Carrier = carrier, Colour = colour, CoatsToHide = (decimal?)hides, Sheen = sheen,
-            SolidsFraction = (decimal)solids, Thinners = [.. carrier.UsualThinners()], StockMl = 20, PackMl = 20, HeatSafe = true,
-            TouchMinutes = (decimal)dry.TouchMinutes, RecoatMinutes = (decimal)dry.RecoatMinutes, CureMinutes = (decimal)dry.CureMinutes,
+            WorkshopId = workshop,
+            Name = name,
+            Maker = "",
+            Kind = kind,
+            Carrier = carrier,
+            Colour = colour,
+            CoatsToHide = (decimal?)hides,
+            Sheen = sheen,
+            SolidsFraction = (decimal)solids,
+            Thinners = [.. carrier.UsualThinners()],
+            StockMl = 20,
+            PackMl = 20,
+            HeatSafe = true,
+            TouchMinutes = (decimal)dry.TouchMinutes,
+            RecoatMinutes = (decimal)dry.RecoatMinutes,
+            CureMinutes = (decimal)dry.CureMinutes,
             Notes = "A stand-in. Change it to the pot you really have.",
         };
     }

@@ -18,7 +18,8 @@ public class QuantityTests
     {
         var layer = Lay(Technique.BaseCoat, Brown, 2) with
         {
-            Paint = [new MixPart(Brown, Parts.Of(3)), new MixPart(White, Parts.Of(2))], Dilution = new Dilution(Water, Parts.Of(4), Parts.One),
+            Paint = [new MixPart(Brown, Parts.Of(3)), new MixPart(White, Parts.Of(2))],
+            Dilution = new Dilution(Water, Parts.Of(4), Parts.One),
         };
         var needs = Quantities.ForLayer(layer, Zone(Relief.Deep, 318), 8).ToDictionary(n => n.Material.Name, n => n.Ml);
         Assert.Equal(29.557, needs["Peat Seven"], 0.001);
@@ -45,7 +46,8 @@ public class QuantityTests
         {
             var layer = Lay(Technique.BaseCoat, Brown) with
             {
-                Paint = [new MixPart(Brown, Parts.Of(a)), new MixPart(White, Parts.Of(b))], Dilution = new Dilution(Water, Parts.Of(paint), Parts.Of(thinner)),
+                Paint = [new MixPart(Brown, Parts.Of(a)), new MixPart(White, Parts.Of(b))],
+                Dilution = new Dilution(Water, Parts.Of(paint), Parts.Of(thinner)),
             };
             var zone = Zone(Relief.Light, area);
             Assert.Equal(Quantities.PotMl(layer, zone, pieces), Quantities.ForLayer(layer, zone, pieces).Sum(n => n.Ml), 1e-9);

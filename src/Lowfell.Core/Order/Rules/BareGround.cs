@@ -41,7 +41,8 @@ internal sealed class BareGround : IOrderRule
         {
             var layer = new Layer
             {
-                Technique = Technique.Prime, Paint = [new MixPart(primer, Parts.One)],
+                Technique = Technique.Prime,
+                Paint = [new MixPart(primer, Parts.One)],
                 Tool = primer.Carrier.IsWaterBorne() ? Tool.Airbrush : Tool.SprayCan,
             };
             remedies.Add(new Remedy("prime-first", $"Prime with {primer.Name} first", [new StackEdit.Insert(0, layer)]));

@@ -20,7 +20,7 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
 
   useEffect(() => {
     box.current?.querySelector<HTMLElement>("select, input")?.focus();
-    box.current?.scrollIntoView({ block: "nearest" });
+    box.current?.closest("[data-editor]")?.scrollIntoView({ block: "nearest" });
   }, [layer.id]);
 
   return (

@@ -49,7 +49,7 @@ export function LayerRow(props: Props) {
           tabIndex={props.tabbable ? 0 : -1}
           aria-expanded={open}
           aria-current={chosen ? "true" : undefined}
-          className="grid min-w-0 flex-1 cursor-default grid-cols-[20px_16px_minmax(92px,112px)_minmax(0,1fr)_auto] items-center gap-x-2 pr-2.5 pl-2.5 text-left focus-visible:outline-offset-[-2px]"
+          className="grid min-w-0 flex-1 cursor-default grid-cols-[20px_16px_minmax(86px,112px)_minmax(0,1fr)_auto] items-center gap-x-2 pr-2.5 pl-2.5 text-left focus-visible:outline-offset-[-2px]"
           onFocus={() => props.onSelect(layer.id)}
           onClick={() => {
             props.onSelect(layer.id);
@@ -135,24 +135,17 @@ export function LayerRow(props: Props) {
 
 /** Recess, field and raised after this layer; on a neutral ground, and in words for those who cannot see them. */
 function Cells({ said }: { said?: Schema["LayerReading"] }) {
-  if (!said) return <span className="w-[138px] shrink-0 bg-ground" />;
+  if (!said) return <span className="w-[108px] shrink-0 bg-ground xl:w-[138px]" />;
   const cells = [said.recess, said.field, said.raised];
   return (
     <span
       role="img"
       aria-label={`recess ${said.recess}, field ${said.field}, raised ${said.raised}; changes by ${said.change.field.toFixed(1)} on the field`}
       title={`recess ${said.recess} · field ${said.field} · raised ${said.raised}\nchange ${said.change.recess.toFixed(1)} · ${said.change.field.toFixed(1)} · ${said.change.raised.toFixed(1)}${said.hidingEstimated ? "\nhiding is an estimate" : ""}`}
-      className="w-[138px] shrink-0 bg-ground"
+      className="w-[108px] shrink-0 bg-ground xl:w-[138px]"
       data-colours={cells.join(" ")}
     >
-      <svg
-        width="138"
-        height="36"
-        viewBox="0 0 138 36"
-        aria-hidden="true"
-        preserveAspectRatio="none"
-        className="block h-full"
-      >
+      <svg viewBox="0 0 138 36" aria-hidden="true" preserveAspectRatio="none" className="block h-full w-full">
         {cells.map((c, i) => (
           <rect key={i} x={i * 46 + 1} y="0" width="44" height="36" fill={c} />
         ))}

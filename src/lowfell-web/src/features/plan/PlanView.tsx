@@ -42,7 +42,7 @@ export function Component() {
   const first = overview.data.designs[0]?.zones[0];
   if (!zoneId && first) return <Navigate to={`/plan/${setId}/${first.id}`} replace />;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[208px_minmax(0,1fr)] lg:grid-cols-[226px_minmax(0,1fr)]">
+    <div className="grid h-full min-h-0 grid-cols-[208px_minmax(0,1fr)] xl:grid-cols-[226px_minmax(0,1fr)]">
       <DesignList overview={overview.data} zoneId={zoneId} />
       {sheet.data && materials.data && techniques.data ? (
         <ZoneBench

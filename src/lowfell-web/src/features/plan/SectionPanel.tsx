@@ -38,7 +38,7 @@ export function SectionPanel(props: {
           </g>
         ))}
       </svg>
-      <figcaption className="absolute top-1.5 left-3 text-xs">
+      <figcaption className="absolute top-1.5 left-3 max-w-[calc(100%-230px)] truncate text-xs">
         Section {says}
         {layers.length > 0 &&
           ` — films drawn ${Math.max(1, Math.round(drawing.thicker / 10) * 10)} × thicker than life`}

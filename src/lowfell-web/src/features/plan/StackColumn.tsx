@@ -102,8 +102,8 @@ export function StackColumn(props: ColumnProps) {
           </span>
         )}
       </span>
-      <svg width="138" height="6" aria-hidden="true">
-        <rect width="138" height="6" fill={reading.ground} />
+      <svg className="h-1.5 w-[108px] shrink-0 xl:w-[138px]" aria-hidden="true">
+        <rect width="100%" height="6" fill={reading.ground} />
       </svg>
     </div>
   );
@@ -119,7 +119,7 @@ export function StackColumn(props: ColumnProps) {
           {newestOnTop ? "Newest on top" : "First to last"}
         </button>
         <span className="ml-auto pr-2.5">wait after</span>
-        <span className="grid w-[138px] shrink-0 grid-cols-3 text-center">
+        <span className="grid w-[108px] shrink-0 grid-cols-3 xl:w-[138px] text-center">
           <span>recess</span>
           <span>field</span>
           <span>raised</span>

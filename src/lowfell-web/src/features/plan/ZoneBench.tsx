@@ -136,7 +136,7 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
   return (
     <div
       ref={setFrame}
-      className="relative grid min-h-0 grid-cols-[minmax(0,1fr)_258px] lg:grid-cols-[minmax(0,1fr)_296px]"
+      className="relative grid min-h-0 grid-cols-[minmax(0,1fr)_258px] xl:grid-cols-[minmax(0,1fr)_296px]"
     >
       <div className="flex min-h-0 min-w-0 flex-col pt-2.5 pr-7 pl-4">
         <div className="flex items-baseline gap-x-3">

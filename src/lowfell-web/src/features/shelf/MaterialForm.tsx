@@ -180,11 +180,7 @@ export function MaterialForm(props: {
           fault={fault("carrier")}
           onChange={(carrier) => setForm({ ...form, carrier })}
         />
-        <TextField
-          label="Colour, thick (or over white if clear-ish)"
-          placeholder="#6b4f2a"
-          {...bind("colour")}
-        />
+        <TextField label="Colour" placeholder="#6b4f2a" {...bind("colour")} />
         <TextField
           label="Coats to hide black"
           inputMode="decimal"

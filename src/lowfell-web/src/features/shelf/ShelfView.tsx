@@ -20,6 +20,8 @@ export function Component() {
 
   useEffect(() => {
     if (!materialId) box.current?.focus();
+    // The cards flow anew when the form opens beside them; the chosen one stays in sight.
+    else document.querySelector("main [aria-current=true]")?.scrollIntoView({ block: "nearest" });
   }, [materialId]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
