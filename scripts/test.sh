@@ -27,11 +27,11 @@ suite() {
   failed=$(sed -n 's/.*Errors: \([0-9]*\), Failed: \([0-9]*\),.*/\1 \2/p' "$log" | tail -1 | awk '{print $1+$2}')
   skipped=$(sed -n 's/.*Skipped: \([0-9]*\),.*/\1/p' "$log" | tail -1)
   if [ -z "$total" ] || [ "$total" -eq 0 ]; then
-    FAILED=$((FAILED + 1)); say "FAILED  $name ran no test"; tail -40 "$log"
+    FAILED=$((FAILED + 1)); say "FAILED  $name ran no test"; grep -v '^{"@t"' "$log" | tail -40
   else
     PASSED=$((PASSED + total - failed - ${skipped:-0})); FAILED=$((FAILED + failed))
     say "$name: $((total - failed)) of $total"
-    [ "$failed" -eq 0 ] || grep -v '^ *$' "$log" | tail -120
+    [ "$failed" -eq 0 ] || grep -v -e '^ *$' -e '^{"@t"' "$log" | tail -120
   fi
   rm -f "$log"
 }

@@ -14,6 +14,9 @@ var builder = WebApplication.CreateBuilder(args);
 builder.Host.UseSerilog((context, log) => log
     .MinimumLevel.Information()
     .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
+    // Refusals are not defects; what is one is logged where it is told apart, in Problems.
+    .MinimumLevel.Override("Microsoft.AspNetCore.Diagnostics.ExceptionHandlerMiddleware", Serilog.Events.LogEventLevel.Fatal)
+    .MinimumLevel.Override("Microsoft.EntityFrameworkCore", Serilog.Events.LogEventLevel.Fatal)
     .WriteTo.Console(new CompactJsonFormatter(), standardErrorFromLevel: Serilog.Events.LogEventLevel.Verbose));
 builder.WebHost.ConfigureKestrel(k =>
 {

@@ -1,3 +1,5 @@
+using Microsoft.AspNetCore.Routing;
+
 namespace Lowfell.Server.Http;
 
 /// <summary>Serves the built page; every address that is not the API's opens it, so that links into views work.</summary>
@@ -10,14 +12,14 @@ internal static class Page
             OnPrepareResponse = static file => file.Context.Response.Headers.CacheControl =
                 file.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         });
-        app.MapFallback("/", Open);
-        app.MapFallback("/{**path:nonfile:regex(^(?!api/|openapi/).*$)}", Open);
+        // Reading only: otherwise a wrong content type sent to the API would end here as "not found".
+        var reading = new HttpMethodMetadata([HttpMethods.Get, HttpMethods.Head]);
+        app.MapFallback("/", Open).WithMetadata(reading);
+        app.MapFallback("/{**path:nonfile:regex(^(?!api/|openapi/).*$)}", Open).WithMetadata(reading);
     }
 
     private static async Task<IResult> Open(HttpContext http, IWebHostEnvironment host)
     {
-        if (!HttpMethods.IsGet(http.Request.Method) && !HttpMethods.IsHead(http.Request.Method))
-            return Results.StatusCode(StatusCodes.Status405MethodNotAllowed);
         var file = host.WebRootFileProvider.GetFileInfo("index.html");
         if (!file.Exists)
             return Problems.Of(StatusCodes.Status503ServiceUnavailable, "not-built", "The page has not been built. Start Lowfell with ./lowfell start.");

@@ -43,9 +43,15 @@ public static class Problems
             DbUpdateException { InnerException: PostgresException { SqlState: PostgresErrorCodes.CheckViolation } check } =>
                 Of(StatusCodes.Status400BadRequest, "refused-by-store", $"The store refused a value ({check.ConstraintName})."),
             OperationCanceledException when http.RequestAborted.IsCancellationRequested => Of(499, "cancelled", "The request was cancelled."),
-            _ => Of(StatusCodes.Status500InternalServerError, "defect", "Something went wrong in Lowfell itself. Nothing was stored; the log has the details."),
+            _ => Defect(http, error),
         };
         await problem.ExecuteAsync(http);
+    }
+
+    private static ProblemHttpResult Defect(HttpContext http, Exception? error)
+    {
+        http.RequestServices.GetRequiredService<ILoggerFactory>().CreateLogger("Lowfell.Defect").LogError(error, "Defect at {Path}", http.Request.Path);
+        return Of(StatusCodes.Status500InternalServerError, "defect", "Something went wrong in Lowfell itself. Nothing was stored; the log has the details.");
     }
 
     /// <summary>Words for refusals that routing makes without a body.</summary>

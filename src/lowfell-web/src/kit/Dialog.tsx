@@ -13,7 +13,7 @@ export function Dialog(props: {
   return (
     <Radix.Root open={props.open} onOpenChange={(open) => !open && props.onClose()}>
       <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 z-20 bg-black/45" />
+        <Radix.Overlay className="fixed inset-0 z-20 bg-[rgb(0_0_0/0.45)]" />
         <Radix.Content
           aria-describedby={undefined}
           className={`fixed top-1/2 left-1/2 z-30 max-h-[92vh] w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-[4px] border border-line bg-card p-5 ${props.wide ? "max-w-3xl" : "max-w-lg"}`}

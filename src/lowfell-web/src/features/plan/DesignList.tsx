@@ -20,13 +20,9 @@ function Counts({ of, brief }: { of: Record<"stop" | "caution" | "hint", number>
   const some = kinds.filter(([kind]) => of[kind] > 0);
   const shown = brief ? some : some.slice(0, 2);
   return (
-    <span className="text-xs">
+    <span className="inline-flex flex-wrap gap-x-2 text-xs">
       {shown.map(([kind, sign, tint]) => (
-        <span
-          key={kind}
-          title={plural(of[kind], kind)}
-          className={`mr-2 whitespace-nowrap last:mr-0 ${tint}`}
-        >
+        <span key={kind} title={plural(of[kind], kind)} className={`whitespace-nowrap ${tint}`}>
           <span aria-hidden="true">{sign} </span>
           {brief ? (
             <>
