@@ -28,7 +28,7 @@ install_packages() {
   [ "$(id -u)" -eq 0 ] || { command -v sudo >/dev/null || fail "$why is missing. As root, run: apt-get install $*"; sudo=sudo; }
   say "$why is missing; installing Debian's packages: $*"
   $sudo apt-get update -qq || fail "the package lists could not be read. Check the network and run this again."
-  DEBIAN_FRONTEND=noninteractive $sudo apt-get install -y -qq --no-install-recommends "$@" >/dev/null || fail "installing $* failed. Run 'apt-get install $*' to see why."
+  DEBIAN_FRONTEND=noninteractive $sudo apt-get install -y -qq --no-install-recommends -o Dpkg::Options::=--force-confold "$@" >/dev/null || fail "installing $* failed. Run 'apt-get install $*' to see why."
 }
 
 # The newest PostgreSQL server on this machine, or the one named.

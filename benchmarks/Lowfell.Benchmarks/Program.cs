@@ -16,8 +16,10 @@ var zone = Workload.Zone(1);
 var stack = Workload.Stack(40, sound: true);
 Report("prediction, 40 layers at three positions", Time(() => StackPrediction.Compute(zone, stack), 400), 1);
 Report("order check, 40 layers, sound, remedies tried", Time(() => OrderCheck.Run(Workload.Context(zone), stack), 200), 5);
+var slips = Workload.WithSlips(40);
+Report($"order check, 40 layers, {OrderCheck.Run(Workload.Context(zone), slips).Count} findings, remedies tried", Time(() => OrderCheck.Run(Workload.Context(zone), slips), 200), 5);
 var unsound = Workload.Stack(40, sound: false);
-Report($"order check, 40 layers, {OrderCheck.Run(Workload.Context(zone), unsound).Count} findings, remedies tried", Time(() => OrderCheck.Run(Workload.Context(zone), unsound), 200), 5);
+Report($"stress: 40 layers, nearly all wrong, {OrderCheck.Run(Workload.Context(zone), unsound).Count} findings", Time(() => OrderCheck.Run(Workload.Context(zone), unsound), 60), 5);
 var set = Workload.Set(200, 5, 20);
 Report("whole-set quantities, 200 pieces x 5 zones x 20 layers", Time(() => Quantities.ForSet(set), 60), 50);
 

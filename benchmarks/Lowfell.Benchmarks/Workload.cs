@@ -46,6 +46,19 @@ internal static class Workload
         return stack;
     }
 
+    /// <summary>A long treatment as a painter really gets it wrong: two barriers forgotten, two waits too short, two layers nobody sees.</summary>
+    public static List<Layer> WithSlips(int layers)
+    {
+        var stack = Stack(layers, sound: true);
+        foreach (var i in new[] { 10, 22 })
+            stack[i] = stack[i] with { WaitMinutes = 30 };
+        foreach (var i in new[] { 14, 26 })
+            stack[i] = stack[i] with { Strength = 0.02 };
+        foreach (var i in new[] { 35, 23 })
+            stack[stack.FindLastIndex(i, l => l.Technique == Technique.Varnish)] = Lay(100 + i, Technique.Streak, enamel, sound: true);
+        return stack;
+    }
+
     public static List<ZonePlan> Set(int pieces, int zones, int layers)
     {
         var stack = Stack(layers, sound: true);
