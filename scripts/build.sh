@@ -47,6 +47,7 @@ build_schema() {
   if [ "${1:-}" = force ] || [ ! -e "$WEB/src/api/schema.d.ts" ] || [ "$(server_dll)" -nt "$WEB/src/api/schema.d.ts" ]; then
     mkdir -p "$STAMPS"
     dotnet "$(server_dll)" --write-openapi "$STAMPS/openapi.json" 2>/dev/null || fail "the API description could not be written."
+    dotnet "$(server_dll)" --write-rules docs/order-rules.md 2>/dev/null || fail "the page of order rules could not be written."
     (cd "$WEB" && npx openapi-typescript "../../$STAMPS/openapi.json" --output src/api/schema.d.ts >/dev/null) || fail "the client types could not be generated."
   fi
 }

@@ -36,6 +36,19 @@ suite() {
   rm -f "$log"
 }
 
+# web_suite — runs the page's own tests and adds up their counts.
+web_suite() {
+  local log counts
+  log=$(mktemp)
+  say "running the page's tests"
+  (cd "$WEB" && npx vitest run --reporter=json --outputFile="$log.json") >"$log" 2>&1 || true
+  counts=$(node -p 'const r = JSON.parse(require("fs").readFileSync(process.argv[1])); `${r.numPassedTests} ${r.numTotalTests - r.numPassedTests - r.numPendingTests}`' "$log.json" 2>/dev/null) || counts="0 1"
+  PASSED=$((PASSED + ${counts% *})); FAILED=$((FAILED + ${counts#* }))
+  say "the page: ${counts% *} passed, ${counts#* } failed"
+  [ "${counts#* }" -eq 0 ] || tail -60 "$log"
+  rm -f "$log" "$log.json"
+}
+
 throw_away_cluster() {
   TEST_DATA=$(mktemp -d /tmp/lowfell-test.XXXXXX)
   DATA=$TEST_DATA CLUSTER=$TEST_DATA/cluster SECRET=$TEST_DATA/database-password SCRIPT_LOCK=$TEST_DATA/lowfell.pid
@@ -62,6 +75,7 @@ lowfell_test() {
   step "eslint" npm --prefix "$WEB" run --silent lint
   step "prettier" npm --prefix "$WEB" run --silent format:check
   step "types of the page" npm --prefix "$WEB" run --silent types
+  web_suite
   suite Lowfell.Core.Tests
   throw_away_cluster
   LOWFELL_TEST_DATABASE=$(connection postgres)
@@ -76,8 +90,8 @@ lowfell_test() {
 }
 
 lowfell_bench() {
-  need_dotnet; need_node; need_setpriv; need_postgres
-  build_server
+  need_dotnet; need_node; need_setpriv; need_postgres; need_chromium
+  build_web
   quietly dotnet build benchmarks/Lowfell.Benchmarks -c Release -v q --nologo || fail "the benchmarks did not build."
   throw_away_cluster
   run_server "$(free_port)" "$(connection bench)" true "$DATA/server.log"

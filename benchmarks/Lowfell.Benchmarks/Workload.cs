@@ -65,6 +65,26 @@ internal static class Workload
         return Enumerable.Range(0, pieces * zones).Select(n => new ZonePlan(Guid.NewGuid(), Zone(n), stack, 1)).ToList();
     }
 
+    /// <summary>A base coat with six layers on it, two of them partial.</summary>
+    public static List<Layer> BaseUnderSix() =>
+        new (Technique, Material)[]
+        {
+            (Technique.Prime, primer), (Technique.BaseCoat, brown), (Technique.Overbrush, white), (Technique.Varnish, satin), (Technique.Filter, enamel),
+            (Technique.AllOverWash, wash), (Technique.DryBrush, white), (Technique.Varnish, matt),
+        }.Select((l, i) => Lay(i, l.Item1, l.Item2, sound: true) with { Coats = 1, Strength = l.Item1 is Technique.Overbrush or Technique.AllOverWash ? 0.5 : 1 }).ToList();
+
+    /// <summary>Made-up paints of many hues and strengths.</summary>
+    public static List<Material> Paints(int count)
+    {
+        var random = new Random(7);
+        return Enumerable.Range(0, count).Select(i => brown with
+        {
+            Id = Guid.NewGuid(),
+            Name = $"Paint {i}",
+            Optics = Optics.FromMasstone(new SrgbColour((byte)random.Next(20, 240), (byte)random.Next(20, 240), (byte)random.Next(20, 240)), 0.5 + random.NextDouble() * 4),
+        }).ToList();
+    }
+
     /// <summary>Bare exponentials and roots, as many as a prediction cannot do without.</summary>
     public static double Yardstick(int count)
     {

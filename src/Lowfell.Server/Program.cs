@@ -2,7 +2,9 @@ using System.Text.Json.Serialization;
 using Lowfell.Server.Calc;
 using Lowfell.Server.Http;
 using Lowfell.Server.Plan;
+using Lowfell.Server.Remarks;
 using Lowfell.Server.Shelf;
+using Lowfell.Server.Stock;
 using Lowfell.Server.Workshops;
 using Lowfell.Store;
 using Lowfell.Store.Demo;
@@ -27,6 +29,7 @@ builder.WebHost.ConfigureKestrel(k =>
 var connection = builder.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell";
 builder.Services.AddDbContext<LowfellDb>(o => LowfellDb.Configure((DbContextOptionsBuilder<LowfellDb>)o, connection));
 builder.Services.AddSingleton<CoreMaterials>();
+builder.Services.AddSingleton<SetGraphs>();
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
 builder.Services.ConfigureHttpJsonOptions(o =>
@@ -37,10 +40,8 @@ builder.Services.ConfigureHttpJsonOptions(o =>
 });
 builder.Services.AddOpenApi(ApiDocument.Configure);
 builder.Services.AddProblemDetails();
-builder.Services.AddResponseCompression();
 
 var app = builder.Build();
-app.UseResponseCompression();
 app.UseExceptionHandler(e => e.Run(Problems.Handle));
 app.UseStatusCodePages(Problems.HandleEmpty);
 app.UseGuards();
@@ -51,8 +52,12 @@ app.MapGet("/health", async (LowfellDb db, CancellationToken stop) =>
     await db.Database.CanConnectAsync(stop) ? Results.Ok(new { status = "ok" }) : Results.StatusCode(StatusCodes.Status503ServiceUnavailable)).ExcludeFromDescription();
 app.MapCalc();
 app.MapPlan();
+app.MapColour();
+app.MapRemarks();
 app.MapShelf();
+app.MapStock();
 app.MapWorkshops();
+app.MapHouseRules();
 app.MapFirstSet();
 Page.MapPage(app);
 
@@ -64,6 +69,12 @@ if (args is ["--write-openapi", var file])
     await app.StartAsync();
     await ApiDocument.Write(app.Services, file);
     await app.StopAsync();
+    return;
+}
+
+if (args is ["--write-rules", var page])
+{
+    await File.WriteAllTextAsync(page, Lowfell.Core.Order.RulesPage.Write());
     return;
 }
 

@@ -14,12 +14,13 @@ public sealed class CoreMaterials
     private readonly ConcurrentDictionary<(Guid Id, uint Version), Material> resolved = new();
 
     /// <summary>The whole shelf of a workshop, and what is in stock of it.</summary>
-    public async Task<(IReadOnlyDictionary<Guid, Material> Materials, IReadOnlyDictionary<Guid, double> StockMl)> Of(LowfellDb db, Guid workshop, CancellationToken stop)
+    public async Task<(IReadOnlyDictionary<Guid, Material> Materials, IReadOnlyDictionary<Guid, double> StockMl, IReadOnlyList<(Guid Id, string Name, string Hazards)> Hazards)> Of(LowfellDb db, Guid workshop, CancellationToken stop)
     {
         var rows = await db.Materials.AsNoTracking().Where(m => m.WorkshopId == workshop).OrderBy(m => m.Maker).ThenBy(m => m.Name).ToListAsync(stop);
         if (resolved.Count > MostKept)
             resolved.Clear();
-        return (rows.ToDictionary(r => r.Id, Of), rows.ToDictionary(r => r.Id, r => (double)r.StockMl));
+        return (rows.ToDictionary(r => r.Id, Of), rows.ToDictionary(r => r.Id, r => (double)r.StockMl),
+            rows.Where(r => r.Hazards.Length > 0).Select(r => (r.Id, r.Name, r.Hazards)).ToList());
     }
 
     /// <summary>One row's material.</summary>

@@ -1,5 +1,6 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing.Reading;
 using Lowfell.Core.Order;
 using Lowfell.Store.Mapping;
 using Lowfell.Store.Rows;
@@ -21,6 +22,9 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<LayerRow> Layers => Set<LayerRow>();
     public DbSet<MixRow> Mixes => Set<MixRow>();
     public DbSet<MixComponentRow> MixComponents => Set<MixComponentRow>();
+    public DbSet<CalibrationRow> Calibrations => Set<CalibrationRow>();
+    public DbSet<AcceptedFindingRow> AcceptedFindings => Set<AcceptedFindingRow>();
+    public DbSet<StockMoveRow> StockMoves => Set<StockMoveRow>();
     public DbSet<WriteReceiptRow> WriteReceipts => Set<WriteReceiptRow>();
 
     /// <summary>Options for a connection string, as server, tests and design-time tools all use them.</summary>
@@ -39,14 +43,17 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
         conventions.Words<MaterialKind>();
         conventions.Words<Carrier>();
         conventions.Words<Sheen>();
+        conventions.Words<Lustre>();
         conventions.Words<Technique>();
         conventions.Words<Tool>();
         conventions.Words<DryingMode>();
         conventions.Words<Region>();
+        conventions.Words<Position>();
         conventions.Words<Relief>();
         conventions.Words<Handling>();
         conventions.Words<Substrate>();
         conventions.Words<Silhouette>();
+        conventions.Words<StockMoveKind>();
         conventions.Words<PigmentSchool>();
         conventions.Words<SandSchool>();
         conventions.Words<BaseTextureSchool>();
@@ -56,6 +63,7 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
         conventions.Words<DryBrushSchool>();
         conventions.Words<SandColourSchool>();
         conventions.Words<SolventSchool>();
+        conventions.Words<PercentMeaning>();
         conventions.Properties<decimal>().HavePrecision(12, 4);
         conventions.Properties<decimal?>().HavePrecision(12, 4);
     }

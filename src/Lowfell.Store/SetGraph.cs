@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Lowfell.Core.Drying;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
@@ -11,7 +12,15 @@ namespace Lowfell.Store;
 /// <summary>A set with everything that predictions need, read in a fixed number of queries however large it is.</summary>
 public sealed class SetGraph
 {
-    private SetGraph(WorkshopRow workshop, SetRow set) => (Workshop, Set) = (workshop, set);
+    private readonly ConcurrentDictionary<Guid, IReadOnlyList<Layer>> layers = new();
+    private readonly ConcurrentDictionary<Guid, StackContext> contexts = new(), bare = new();
+    private readonly Lazy<IReadOnlyList<Material>> shelf;
+
+    private SetGraph(WorkshopRow workshop, SetRow set)
+    {
+        (Workshop, Set) = (workshop, set);
+        shelf = new(() => Materials!.Values.ToList());
+    }
 
     public WorkshopRow Workshop { get; }
     public SetRow Set { get; }
@@ -19,6 +28,15 @@ public sealed class SetGraph
     public required IReadOnlyDictionary<Guid, TreatmentRow> Treatments { get; init; }
     public required IReadOnlyDictionary<Guid, MixRow> Mixes { get; init; }
     public required IReadOnlyDictionary<Guid, Material> Materials { get; init; }
+
+    /// <summary>Zones that touch each zone.</summary>
+    public required ILookup<Guid, Guid> Touching { get; init; }
+
+    /// <summary>Findings the painter lives with, by zone; those taken back are left out.</summary>
+    public required ILookup<Guid, AcceptedFindingRow> Accepted { get; init; }
+
+    /// <summary>What the entries of the shelf say of their own hazards.</summary>
+    public required IReadOnlyList<(Guid Id, string Name, string Hazards)> Hazards { get; init; }
 
     /// <summary>Millilitres in stock by material.</summary>
     public required IReadOnlyDictionary<Guid, double> StockMl { get; init; }
@@ -39,12 +57,28 @@ public sealed class SetGraph
         var mixIds = treatments.Values.SelectMany(t => t.Layers).Where(l => l.MixId != null).Select(l => l.MixId!.Value).Distinct().ToList();
         var mixes = await db.Mixes.AsNoTracking().Where(m => mixIds.Contains(m.Id))
             .Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
-        var (materials, stock) = await cache.Of(db, workshop.Id, stop);
-        return new SetGraph(workshop, set) { Designs = designs, Treatments = treatments, Mixes = mixes, Materials = materials, StockMl = stock };
+        var (materials, stock, hazards) = await cache.Of(db, workshop.Id, stop);
+        var zoneIds = designs.SelectMany(d => d.Zones).Select(z => z.Id).ToList();
+        var touches = await db.ZoneTouches.AsNoTracking().Where(t => zoneIds.Contains(t.FirstZoneId)).ToListAsync(stop);
+        var accepted = await db.AcceptedFindings.AsNoTracking().Where(a => zoneIds.Contains(a.ZoneId) && a.TakenBackAt == null).ToListAsync(stop);
+        return new SetGraph(workshop, set)
+        {
+            Touching = touches.SelectMany(t => new[] { (t.FirstZoneId, Other: t.SecondZoneId), (t.SecondZoneId, Other: t.FirstZoneId) }).ToLookup(t => t.Item1, t => t.Other),
+            Accepted = accepted.ToLookup(a => a.ZoneId),
+            Designs = designs,
+            Treatments = treatments,
+            Mixes = mixes,
+            Materials = materials,
+            StockMl = stock,
+            Hazards = hazards,
+        };
     }
 
     /// <summary>Pieces that get a design's layers; sub-assemblies belong to their parent and do not count again.</summary>
     public static int PieceCount(DesignRow design) => design.Pieces.Count(p => p.ParentId is null);
+
+    /// <summary>The layers of a treatment, bottom first; the same objects at every call, so that predictions can be shared.</summary>
+    public IReadOnlyList<Layer> Layers(Guid treatment) => layers.GetOrAdd(treatment, id => Treatments[id].Layers.Select(ToCore).ToList());
 
     /// <summary>A stored layer with its materials.</summary>
     public Layer ToCore(LayerRow row)
@@ -67,12 +101,52 @@ public sealed class SetGraph
             Tool = row.Tool,
             Drying = row.Drying,
             WaitMinutes = row.WaitMinutes,
+            MarkMm = (double?)row.MarkMm,
+            VariationSeed = row.VariationSeed,
             Optional = row.Optional,
         };
     }
 
     /// <summary>A stored zone as the core sees it.</summary>
-    public Zone ToCore(ZoneRow row, DesignRow design) => new()
+    public Zone ToCore(ZoneRow row, DesignRow design) => Context(row, design).Zone;
+
+    /// <summary>What rules may look at around a zone's stack; the same object at every call.</summary>
+    public StackContext Context(ZoneRow row, DesignRow design) => contexts.GetOrAdd(row.Id, _ => Bare(row, design) with
+    {
+        Neighbours = design.Zones.Where(z => Touching[row.Id].Contains(z.Id)).Select(z => Neighbour(row, z, design)).ToList(),
+    });
+
+    /// <summary>A zone's context under other house rules than the workshop's.</summary>
+    public StackContext Context(ZoneRow row, DesignRow design, HouseRules rules) => Context(row, design) with { HouseRules = rules };
+
+    /// <summary>Everything but the neighbours, which ask this of each other.</summary>
+    private StackContext Bare(ZoneRow row, DesignRow design) => bare.GetOrAdd(row.Id, _ => new StackContext(
+        Measures(row, design),
+        new SetTerms(Set.Scale, (double)Set.TableMetres, Set.TargetSheen, Set.Handling),
+        Workshop.HouseRules,
+        new Climate((double)Workshop.TemperatureC, (double)Workshop.RelativeHumidity),
+        shelf.Value)
+    {
+        Pieces = Math.Max(1, PieceCount(design)),
+        EdgesApart = design.Zones.Any(z => z.CutEdge && z.Id != row.Id),
+
+        // One zone speaks for the whole piece, and only when none has a touch-up yet.
+        LooksForGates = design.Zones[0].Id == row.Id && !design.Zones.Any(z => Has(z, Technique.TrimAndTouchUp)),
+    });
+
+    private Neighbour Neighbour(ZoneRow row, ZoneRow other, DesignRow design)
+    {
+        var context = Bare(other, design);
+        return new Neighbour(other.Name, context.Zone, Layers(other.TreatmentId), new Lazy<Seen>(() =>
+        {
+            var run = new StackView(context, Layers(other.TreatmentId)).Predictions;
+            return run.Count > 0 ? run[^1].Average : run.SeenBelow(0).Field;
+        }), FinishedFirst: other.Position < row.Position);
+    }
+
+    private bool Has(ZoneRow row, Technique technique) => Treatments[row.TreatmentId].Layers.Any(l => l.Technique == technique);
+
+    private Zone Measures(ZoneRow row, DesignRow design) => new()
     {
         Name = row.Name,
         AreaCm2 = (double)row.AreaCm2,
@@ -85,13 +159,8 @@ public sealed class SetGraph
         SmallestDetailMm = (double)row.SmallestDetailMm,
         Handling = row.Handling ?? Set.Handling,
         TargetSheen = row.TargetSheen,
+        CutEdge = row.CutEdge,
+        BeforeAssembly = row.BeforeAssembly,
+        AtRim = Has(row, Technique.Rim) || design.Zones.Any(z => Touching[row.Id].Contains(z.Id) && Has(z, Technique.Rim)),
     };
-
-    /// <summary>What rules may look at around a zone's stack.</summary>
-    public StackContext Context(Zone zone) => new(
-        zone,
-        new SetTerms(Set.Scale, (double)Set.TableMetres, Set.TargetSheen, Set.Handling),
-        Workshop.HouseRules,
-        new Climate((double)Workshop.TemperatureC, (double)Workshop.RelativeHumidity),
-        Materials.Values.ToList());
 }

@@ -69,12 +69,32 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
         page.Wait(_ => Colours() != before);
         page.See("[data-finding='coats-to-hide']");
         page.Fill("Paint : thinner", "1:");
-        Assert.Contains("Write parts", page.See("[data-editor]").Text);
+        page.Wait(d => d.FindElement(By.CssSelector("[data-editor]")).Text.Contains("That is one number", StringComparison.Ordinal));
         page.Fill("Paint : thinner", "1:3");
         page.Wait(d => d.FindElement(By.CssSelector("[data-editor]")).Text.Contains("25 % of the mix is paint", StringComparison.Ordinal));
         page.Keys(Keys.Escape);
         page.Gone("[data-editor]");
         page.Stored();
+    }
+
+    [Fact]
+    public void A_dilution_is_typed_any_way_and_a_bare_percentage_asked_once()
+    {
+        var page = Zone("Reed dredger", "Hazard stripes");
+        string Editor() => page.Wait(d => d.FindElement(By.CssSelector("[data-editor]")).Text);
+        page.Click("li[data-layer='2'] button[data-select]");
+        page.Fill("Paint : thinner", "5 drops + 2 drops");
+        page.Wait(_ => Editor().Contains("5 : 2, 71 % paint", StringComparison.Ordinal));
+        page.Fill("Paint : thinner", "40%");
+        page.Wait(_ => Editor().Contains("Is 40 % of the whole mix thinner", StringComparison.Ordinal));
+        Assert.Empty(page.Axe());
+        page.ClickText("button", "3 : 2");
+        page.Wait(_ => Editor().Contains("60 % of the mix is paint", StringComparison.Ordinal));
+        page.Fill("Paint : thinner", "25 %");
+        page.Wait(_ => Editor().Contains("3 : 1, 75 % paint", StringComparison.Ordinal));
+        page.Stored();
+        page.Driver.Navigate().Refresh();
+        page.Wait(d => page.Row(2).Text.Contains("3 : 1", StringComparison.Ordinal));
     }
 
     [Fact]

@@ -61,7 +61,7 @@ internal static class Bench
 
     public static IReadOnlyList<Finding> Check(StackContext context, params Layer[] stack) => OrderCheck.Run(context, stack);
 
-    private static Material Make(string name, MaterialKind kind, Carrier carrier, string? colour, double? hides = null, Sheen sheen = Sheen.Matt)
+    internal static Material Make(string name, MaterialKind kind, Carrier carrier, string? colour, double? hides = null, Sheen sheen = Sheen.Matt)
     {
         var (optics, source) = new ColourEvidence(colour is null ? null : SrgbColour.Parse(colour), CoatsToHide: hides).Resolve(kind);
         return new Material

@@ -82,4 +82,33 @@ public sealed class CalcTests(LowfellServer server) : IClassFixture<LowfellServe
         Assert.Equal(3, body["lab"]!.AsArray().Count);
         Assert.Equal(35.761, body["lab"]![0]!.GetValue<double>(), 0.02);
     }
+
+    [Fact]
+    public async Task Dilutions_are_read_asked_about_or_refused_with_what_to_write()
+    {
+        var (status, read) = await server.Send(HttpMethod.Post, "/api/calc/dilution", new { text = "5 drops + 2 drops" });
+        Assert.Equal(200, status);
+        Assert.Equal("""["5","2"]""", read["parts"]!.ToJsonString());
+        Assert.Equal(0.714286, read["shareOfMix"]![0]!.GetValue<double>());
+        Assert.False(read["ambiguous"]!.GetValue<bool>());
+        (_, read) = await server.Send(HttpMethod.Post, "/api/calc/dilution", new { text = "30%" });
+        Assert.True(read["ambiguous"]!.GetValue<bool>());
+        Assert.Null(read["parts"]);
+        Assert.Equal(2, read["readings"]!.AsArray().Count);
+        (status, var problem) = await server.Send(HttpMethod.Post, "/api/calc/dilution", new { text = "until it looks right" });
+        Assert.Equal((400, "text"), (status, problem.Fields().Single()));
+    }
+
+    [Fact]
+    public async Task A_bare_percentage_is_asked_once()
+    {
+        var path = $"/api/workshops/{await server.WorkshopId()}";
+        Assert.True((await server.Send(HttpMethod.Post, path + "/dilution", new { text = "40 %" })).Body["ambiguous"]!.GetValue<bool>());
+        var (status, house) = await server.Send(HttpMethod.Put, path + "/house-rules/bare-percent", new { meaning = "added" }, Guid.NewGuid());
+        Assert.Equal((200, "added"), (status, house.Text("barePercent")));
+        var read = (await server.Send(HttpMethod.Post, path + "/dilution", new { text = "40 %" })).Body;
+        Assert.Equal("""["5","2"]""", read["parts"]!.ToJsonString());
+        await server.Send(HttpMethod.Put, path + "/house-rules/bare-percent", new { meaning = (string?)null });
+        Assert.True((await server.Send(HttpMethod.Post, path + "/dilution", new { text = "40 %" })).Body["ambiguous"]!.GetValue<bool>());
+    }
 }

@@ -28,6 +28,22 @@ public static class Hiding
         return Math.Sqrt(low * high);
     }
 
+    /// <summary>Coats, not whole, after which a black and white card is hidden; at most <see cref="MostCoats"/>.</summary>
+    public static double Coats(Optics optics)
+    {
+        double low = 0, high = MostCoats;
+        for (var i = 0; i < 40; i++)
+        {
+            var middle = (low + high) / 2;
+            if (optics.ContrastRatio(middle) < HiddenRatio)
+                low = middle;
+            else
+                high = middle;
+        }
+
+        return high;
+    }
+
     /// <summary>
     /// The least whole number of equal films that hides one ground against a white and a black stand-in for it:
     /// the lighter of "film over ground" and "film over nothing behind it" must be within the ratio.

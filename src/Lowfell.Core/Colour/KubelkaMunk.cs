@@ -1,4 +1,5 @@
 using System.Numerics;
+using System.Runtime.InteropServices;
 
 namespace Lowfell.Core.Colour;
 
@@ -41,28 +42,54 @@ public static class KubelkaMunk
     /// </summary>
     public static void Film(ReadOnlySpan<double> k, ReadOnlySpan<double> s, double x, ReadOnlySpan<double> ground, Span<double> result)
     {
-        var i = 0;
-        var thickness = new Vector<double>(x);
-        for (; i <= result.Length - Vector<double>.Count; i += Vector<double>.Count)
-        {
-            Vector<double> vk = new(k[i..]), vs = new(s[i..]), rg = new(ground[i..]);
-            var beta = Vector.SquareRoot(vk * (vk + vs + vs));
-            var depth = beta * thickness;
-            var e = Vector.Exp(depth * -2);
-            var tanh = (Vector<double>.One - e) / (Vector<double>.One + e);
+        Span<double> beta = stackalloc double[result.Length];
+        Beta(k, s, beta);
+        Film(k, s, beta, x, ground, result);
+    }
 
-            // Where the film is so thin that 1 - e would cancel, tanh(d)/beta is X (1 - d²/3) to twelve digits.
+    /// <summary>sqrt(K(K + 2S)) of every band: what a film of any thickness needs to know of its paint.</summary>
+    public static void Beta(ReadOnlySpan<double> k, ReadOnlySpan<double> s, Span<double> beta)
+    {
+        ReadOnlySpan<Vector<double>> ks = Cast(k), ss = Cast(s);
+        var betas = MemoryMarshal.Cast<double, Vector<double>>(beta);
+        for (var i = 0; i < betas.Length; i++)
+            betas[i] = Vector.SquareRoot(ks[i] * (ks[i] + ss[i] + ss[i]));
+        for (var i = betas.Length * Vector<double>.Count; i < beta.Length; i++)
+            beta[i] = Math.Sqrt(k[i] * (k[i] + 2 * s[i]));
+    }
+
+    /// <inheritdoc cref="Film(ReadOnlySpan{double}, ReadOnlySpan{double}, double, ReadOnlySpan{double}, Span{double})"/>
+    public static void Film(
+        ReadOnlySpan<double> k, ReadOnlySpan<double> s, ReadOnlySpan<double> beta, double x, ReadOnlySpan<double> ground, Span<double> result)
+    {
+        ReadOnlySpan<Vector<double>> ks = Cast(k), ss = Cast(s), betas = Cast(beta), grounds = Cast(ground);
+        var results = MemoryMarshal.Cast<double, Vector<double>>(result);
+        Span<Vector<double>> decays = stackalloc Vector<double>[results.Length];
+
+        // Exponentials in a loop of their own: mixed with the rest they would push everything else out of the registers.
+        for (var i = 0; i < decays.Length; i++)
+            decays[i] = Vector.Exp(Vector.Max(betas[i] * (-2 * x), opaque));
+        for (var i = 0; i < results.Length; i++)
+        {
+            // t = above / below. Where the film is so thin that 1 - e would cancel, tanh(d)/beta is X (1 - d²/3) to twelve digits.
+            var depth = betas[i] * x;
             var thin = Vector.LessThan(depth, new Vector<double>(ThinDepth));
-            var t = Vector.ConditionalSelect(thin, thickness * (Vector<double>.One - depth * depth / 3), tanh / beta);
-            var scattered = vs * (Vector<double>.One - rg);
-            ((rg + t * (scattered - rg * vk)) / (Vector<double>.One + t * (vk + scattered))).CopyTo(result[i..]);
+            var above = Vector.ConditionalSelect(thin, x * (Vector<double>.One - depth * depth * (1.0 / 3)), Vector<double>.One - decays[i]);
+            var below = Vector.ConditionalSelect(thin, Vector<double>.One, (Vector<double>.One + decays[i]) * betas[i]);
+            var scattered = ss[i] * (Vector<double>.One - grounds[i]);
+            results[i] = (grounds[i] * below + above * (scattered - grounds[i] * ks[i])) / (below + above * (ks[i] + scattered));
         }
 
-        for (; i < result.Length; i++)
+        for (var i = results.Length * Vector<double>.Count; i < result.Length; i++)
             result[i] = Film(k[i], s[i], x, ground[i]);
     }
 
+    private static ReadOnlySpan<Vector<double>> Cast(ReadOnlySpan<double> bands) => MemoryMarshal.Cast<double, Vector<double>>(bands);
+
     private const double ThinDepth = 1e-3;
+
+    // Nothing comes through a film this deep; smaller exponentials would only slow the processor down with denormal numbers.
+    private static readonly Vector<double> opaque = new(-40);
 
     /// <summary>
     /// K and S of one band from a film of thickness 1 seen over a black and a white ground.
@@ -81,14 +108,14 @@ public static class KubelkaMunk
         s = Math.Max(0, s);
         k = Math.Max(0, k);
         var w = Math.Sqrt(k * (k + 2 * s));
-        if (w >= v || overWhite - overBlack < 0.003)
+        if (w >= v || overWhite <= overBlack)
         {
             var ratio = RatioFromMasstone(Math.Clamp((overBlack + overWhite) / 2, 1e-4, 0.9999));
             return (ratio * HiddenScattering, HiddenScattering, true);
         }
 
         var c = w == 0 ? 1 / v : Math.Atanh(w / v) / w;
-        return (c * k, c * s, false);
+        return (c * k, c * s, overWhite - overBlack < 0.003);
     }
 
     /// <summary>Scattering assumed of a band that hides the card completely; more could not be told apart.</summary>

@@ -15,6 +15,18 @@ public readonly record struct Lab(double L, double A, double B)
         return new Lab(116 * fy - 16, 500 * (fx - fy), 200 * (fy - fz));
     }
 
+    /// <summary>Tristimulus values of CIELAB, the inverse of <see cref="FromXyz"/>.</summary>
+    public static Xyz ToXyz(Lab lab)
+    {
+        var fy = (lab.L + 16) / 116;
+        return new Xyz(Observer.White.X * Cube(fy + lab.A / 500), Cube(fy), Observer.White.Z * Cube(fy - lab.B / 200));
+    }
+
+    /// <summary>Luminance Y that has this lightness.</summary>
+    public static double Luminance(double lightness) => Cube((lightness + 16) / 116);
+
+    private static double Cube(double f) => f * f * f > Epsilon ? f * f * f : (116 * f - 16) / Kappa;
+
     /// <summary>Chroma, the distance from neutral.</summary>
     public double Chroma => Math.Sqrt(A * A + B * B);
 

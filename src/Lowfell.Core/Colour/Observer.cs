@@ -1,3 +1,5 @@
+using System.Numerics;
+
 namespace Lowfell.Core.Colour;
 
 /// <summary>
@@ -55,23 +57,38 @@ public static class Observer
     private static readonly double[] toRed = Row(0);
     private static readonly double[] toGreen = Row(1);
     private static readonly double[] toBlue = Row(2);
+    private static readonly double[] toLuminance = d65.Zip(yBar, (light, eye) => norm * light * eye).ToArray();
 
     /// <summary>The three rows that turn 36 reflectances into linear red, green and blue.</summary>
     internal static ReadOnlySpan<double> RowOf(int channel) => channel switch { 0 => toRed, 1 => toGreen, _ => toBlue };
 
+    /// <summary>The row that turns 36 reflectances into luminance.</summary>
+    internal static ReadOnlySpan<double> LuminanceRow => toLuminance;
+
     /// <summary>Linear sRGB of a reflectance of 36 bands, 0..1; out-of-gamut channels are not clipped.</summary>
     public static LinearRgb ToLinear(ReadOnlySpan<double> reflectance)
     {
-        double r = 0, g = 0, b = 0;
-        for (var i = 0; i < Bands; i++)
+        var r = Vector<double>.Zero;
+        var g = Vector<double>.Zero;
+        var b = Vector<double>.Zero;
+        var i = 0;
+        for (; i <= Bands - Vector<double>.Count; i += Vector<double>.Count)
         {
-            var v = reflectance[i];
-            r += toRed[i] * v;
-            g += toGreen[i] * v;
-            b += toBlue[i] * v;
+            var v = new Vector<double>(reflectance[i..]);
+            r += new Vector<double>(toRed, i) * v;
+            g += new Vector<double>(toGreen, i) * v;
+            b += new Vector<double>(toBlue, i) * v;
         }
 
-        return new LinearRgb(r, g, b);
+        double red = Vector.Sum(r), green = Vector.Sum(g), blue = Vector.Sum(b);
+        for (; i < Bands; i++)
+        {
+            red += toRed[i] * reflectance[i];
+            green += toGreen[i] * reflectance[i];
+            blue += toBlue[i] * reflectance[i];
+        }
+
+        return new LinearRgb(red, green, blue);
     }
 
     /// <summary>Tristimulus values of linear sRGB.</summary>
@@ -80,8 +97,24 @@ public static class Observer
         rgbToXyz[1, 0] * c.R + rgbToXyz[1, 1] * c.G + rgbToXyz[1, 2] * c.B,
         rgbToXyz[2, 0] * c.R + rgbToXyz[2, 1] * c.G + rgbToXyz[2, 2] * c.B);
 
+    /// <summary>Linear sRGB of tristimulus values; the inverse of <see cref="ToXyz"/>.</summary>
+    public static LinearRgb ToLinear(Xyz c) => new(
+        xyzToRgb[0, 0] * c.X + xyzToRgb[0, 1] * c.Y + xyzToRgb[0, 2] * c.Z,
+        xyzToRgb[1, 0] * c.X + xyzToRgb[1, 1] * c.Y + xyzToRgb[1, 2] * c.Z,
+        xyzToRgb[2, 0] * c.X + xyzToRgb[2, 1] * c.Y + xyzToRgb[2, 2] * c.Z);
+
     /// <summary>Luminance Y, 0..1, of a reflectance of 36 bands.</summary>
-    public static double Luminance(ReadOnlySpan<double> reflectance) => ToXyz(ToLinear(reflectance)).Y;
+    public static double Luminance(ReadOnlySpan<double> reflectance)
+    {
+        var sum = Vector<double>.Zero;
+        var i = 0;
+        for (; i <= Bands - Vector<double>.Count; i += Vector<double>.Count)
+            sum += new Vector<double>(toLuminance, i) * new Vector<double>(reflectance[i..]);
+        var luminance = Vector.Sum(sum);
+        for (; i < Bands; i++)
+            luminance += toLuminance[i] * reflectance[i];
+        return luminance;
+    }
 
     private static double[] Row(int channel)
     {

@@ -62,13 +62,39 @@ public sealed class Optics
         return new Optics(k, s);
     }
 
-    /// <summary>From a contrast card: one standard coat over the black and over the white half.</summary>
-    /// <exception cref="ArgumentException">Over black is brighter than over white, so no film can be meant.</exception>
-    public static Optics FromContrastCard(SrgbColour overBlack, SrgbColour overWhite)
+    /// <summary>
+    /// From a contrast card that was found possible: one standard coat over the black and over the white half; see <see cref="ContrastCard"/>.
+    /// Both halves are reconstructed on their own, so that in some bands no film fits them; what the nearest film misses is
+    /// added to the colours asked for until it gives the card back, and what then is still missed is fitted; see <see cref="CardFit"/>.
+    /// </summary>
+    internal static Optics FromContrastCard(SrgbColour overBlack, SrgbColour overWhite)
     {
-        if (overBlack.ToLab().L > overWhite.ToLab().L + 0.5)
-            throw new ArgumentException("Over black is lighter than over white. Look whether the two colours are swapped.");
-        Reflectance onBlack = Reflectance.Of(overBlack), onWhite = Reflectance.Of(overWhite);
+        LinearRgb black = overBlack.ToLinear(), white = overWhite.ToLinear();
+        LinearRgb askBlack = black, askWhite = white;
+        Optics? nearest = null;
+        var least = double.MaxValue;
+        for (var round = 0; round < MostRounds && least > CloseEnough; round++)
+        {
+            var optics = Solve(SmoothReflectance.From(askBlack, DarkestAsked), SmoothReflectance.From(askWhite, DarkestAsked));
+            Reflectance seenBlack = optics.Over(Reflectance.Flat(CardBlack), 1), seenWhite = optics.Over(Reflectance.Flat(CardWhite), 1);
+            var missed = Math.Max(
+                ColourDifference.Ciede2000(overBlack.ToLab(), seenBlack.ToLab()), ColourDifference.Ciede2000(overWhite.ToLab(), seenWhite.ToLab()));
+            if (missed < least)
+                (nearest, least) = (optics, missed);
+            askBlack = askBlack + (black - Observer.ToLinear(seenBlack.Bands));
+            askWhite = askWhite + (white - Observer.ToLinear(seenWhite.Bands));
+        }
+
+        return least <= CloseEnough ? nearest! : CardFit.Finish(nearest!, overBlack.ToLab(), overWhite.ToLab()).Optics;
+    }
+
+    /// <summary>Rounds of correction, and the CIEDE2000 at which no further one is worth it.</summary>
+    private const int MostRounds = 12;
+
+    private const double CloseEnough = 0.05, DarkestAsked = 2e-4;
+
+    private static Optics Solve(Reflectance onBlack, Reflectance onWhite)
+    {
         Span<double> k = stackalloc double[Observer.Bands];
         Span<double> s = stackalloc double[Observer.Bands];
         for (var i = 0; i < Observer.Bands; i++)

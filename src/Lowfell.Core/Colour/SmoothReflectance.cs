@@ -12,15 +12,19 @@ public static class SmoothReflectance
     private const double Lowest = 0.002, Highest = 0.998;
     private const int MostIterations = 40;
 
-    /// <summary>Reflectance whose colour is <paramref name="colour"/>, with linear channels clamped to 0.002..0.998.</summary>
-    public static Reflectance From(SrgbColour colour)
+    /// <summary>Reflectance of a colour, with linear channels clamped to 0.002..0.998.</summary>
+    public static Reflectance From(SrgbColour colour) => From(colour.ToLinear());
+
+    /// <inheritdoc cref="From(SrgbColour)"/>
+    /// <param name="linear">Linear light.</param>
+    /// <param name="lowest">A channel darker than this is raised to it; the least that still converges is 1e-4.</param>
+    public static Reflectance From(LinearRgb linear, double lowest = Lowest)
     {
-        var linear = colour.ToLinear();
         double[] target =
         [
-            Math.Clamp(linear.R, Lowest, Highest),
-            Math.Clamp(linear.G, Lowest, Highest),
-            Math.Clamp(linear.B, Lowest, Highest),
+            Math.Clamp(linear.R, lowest, Highest),
+            Math.Clamp(linear.G, lowest, Highest),
+            Math.Clamp(linear.B, lowest, Highest),
         ];
 
         var z = new double[N];

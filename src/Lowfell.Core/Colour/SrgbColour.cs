@@ -26,7 +26,7 @@ public readonly record struct SrgbColour(byte R, byte G, byte B)
     }
 
     /// <summary>Linear light of the three channels, 0..1 (IEC 61966-2-1).</summary>
-    public LinearRgb ToLinear() => new(Decode(R), Decode(G), Decode(B));
+    public LinearRgb ToLinear() => new(decoded[R], decoded[G], decoded[B]);
 
     /// <summary>CIELAB of this colour, straight from the hex, under the white of <see cref="Observer"/>.</summary>
     public Lab ToLab() => Lab.FromXyz(Observer.ToXyz(ToLinear()));
@@ -34,25 +34,18 @@ public readonly record struct SrgbColour(byte R, byte G, byte B)
     /// <inheritdoc/>
     public override string ToString() => string.Create(CultureInfo.InvariantCulture, $"#{R:x2}{G:x2}{B:x2}");
 
-    private static double Decode(byte value)
-    {
-        var v = value / 255.0;
-        return v <= 0.04045 ? v / 12.92 : Math.Pow((v + 0.055) / 1.055, 2.4);
-    }
+    private static readonly double[] decoded = Enumerable.Range(0, 256).Select(v => SrgbTransfer.Decode(v / 255.0)).ToArray();
 }
 
 /// <summary>Linear-light red, green and blue on the 0..1 scale; may leave that range before clipping.</summary>
 public readonly record struct LinearRgb(double R, double G, double B)
 {
-    /// <summary>Clips each channel to 0..1 and encodes it (IEC 61966-2-1), rounding half up.</summary>
-    public SrgbColour ToSrgb() => new(Encode(R), Encode(G), Encode(B));
+    public static LinearRgb operator +(LinearRgb a, LinearRgb b) => new(a.R + b.R, a.G + b.G, a.B + b.B);
 
-    private static byte Encode(double linear)
-    {
-        var v = Math.Clamp(linear, 0, 1);
-        var encoded = v <= 0.0031308 ? 12.92 * v : 1.055 * Math.Pow(v, 1 / 2.4) - 0.055;
-        return (byte)Math.Floor(255 * encoded + 0.5);
-    }
+    public static LinearRgb operator -(LinearRgb a, LinearRgb b) => new(a.R - b.R, a.G - b.G, a.B - b.B);
+
+    /// <summary>Clips each channel to 0..1 and encodes it (IEC 61966-2-1), rounding half up.</summary>
+    public SrgbColour ToSrgb() => new(SrgbTransfer.Encode(R), SrgbTransfer.Encode(G), SrgbTransfer.Encode(B));
 }
 
 /// <summary>CIE tristimulus values, white Y = 1.</summary>

@@ -73,6 +73,10 @@ public static class DryingModel
     {
         if (above.Technique == Technique.CleanUpExcess)
             return (0, Dryness.Touch);
+
+        // Tufts are pressed into paste while it is wet.
+        if (above.Technique == Technique.Tuft && below.Technique == Technique.TexturePaste)
+            return (0, Dryness.Touch);
         var times = Of(below, climate);
         var carrier = above.Carrier;
         if (carrier.IsHot() && (below.Carrier.IsWaterBorne() || below.Carrier.IsSpiritBorne()))

@@ -31,6 +31,15 @@ public sealed record Layer
 
     public bool Optional { get; init; }
 
+    /// <summary>Width of its marks on the model, mm; null takes the technique's usual.</summary>
+    public double? MarkMm { get; init; }
+
+    /// <summary>Seed of the plan that lays it differently on every piece; null has none.</summary>
+    public int? VariationSeed { get; init; }
+
+    /// <summary>Asks for the colour inside one of its marks: covered wholly wherever it covers at all.</summary>
+    internal bool Whole { get; init; }
+
     /// <summary>The component with most parts that is not a thinner, or null when the layer has no material.</summary>
     public Material? Main
     {

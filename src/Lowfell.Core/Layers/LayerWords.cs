@@ -25,6 +25,9 @@ public enum DryingMode
 public enum Region
 {
     All, Raised, Recess, Upward, LowerThird, Edges, Spots,
+
+    /// <summary>All but a narrow margin along the outer edge.</summary>
+    WithinRim,
 }
 
 /// <summary>How deep the relief of a zone is.</summary>

@@ -46,7 +46,8 @@ public static class Laying
                 return new Laid(shape * (meanUm * (cleaned ? BeadLeft : 1) / zone.Shares.Dot(shape)), Split.Even(1));
             case Laydown.Cover:
                 var light = layer.Technique == Technique.DirectionalLight ? LightOn(zone.Orientation) : 1;
-                return new Laid(Split.Even(usual) * within, Covered(split * (light * layer.Strength), layer) * within);
+                var cover = Covered(split * (light * layer.Strength), layer) * within;
+                return new Laid(Split.Even(usual) * within, layer.Whole ? cover.WhereAny() : cover);
             default:
                 return Laid.Nothing;
         }
@@ -86,19 +87,47 @@ public static class Laying
         Region.Upward => Math.Max(zone.Orientation.Up, 0.05),
         Region.LowerThird => 1.0 / 3,
         Region.Edges => zone.AreaCm2 > 0 ? Math.Min(1, zone.EdgeMm * EdgeWidthMm / (zone.AreaCm2 * 100)) : 0,
+        Region.WithinRim => zone.AreaCm2 > 0 ? Math.Max(0.05, 1 - zone.EdgeMm * RimMarginMm / (zone.AreaCm2 * 100)) : 1,
         _ => SpotsShare,
     };
 
     private const double EdgeWidthMm = 2;
+
+    /// <summary>Left free along the rim of a handled base: what lies nearer chips off, mm.</summary>
+    public const double RimMarginMm = 2;
+
     private const double SpotsShare = 0.1;
 
     /// <summary>Optics per um of wet film as it comes out of the pot, thinner included.</summary>
     public static Optics PerUm(Layer layer)
     {
-        var shares = new List<(Optics, double)>(layer.Paint.Count);
+        Span<double> k = stackalloc double[Observer.Bands], s = stackalloc double[Observer.Bands];
+        PerUm(layer, k, s);
+        return new Optics(k, s);
+    }
+
+    /// <summary>Absorption and scattering per um of wet film, 36 bands each.</summary>
+    public static void PerUm(Layer layer, Span<double> k, Span<double> s)
+    {
+        k.Clear();
+        s.Clear();
+        var parts = 0.0;
         foreach (var part in layer.Paint)
-            if (!part.Material.IsThinner && part.Parts.Numerator > 0)
-                shares.Add((part.Material.Optics.Scaled(1 / StandardFilm.Um(part.Material.Kind)), part.Parts.ToDouble()));
-        return shares.Count == 0 ? Optics.Clear : Optics.Mix(shares).Scaled(layer.PaintShare);
+            if (!part.Material.IsThinner)
+                parts += part.Parts.ToDouble();
+        if (parts <= 0)
+            return;
+        foreach (var part in layer.Paint)
+        {
+            if (part.Material.IsThinner)
+                continue;
+            var share = part.Parts.ToDouble() / parts * layer.PaintShare / StandardFilm.Um(part.Material.Kind);
+            ReadOnlySpan<double> paintK = part.Material.Optics.K, paintS = part.Material.Optics.S;
+            for (var i = 0; i < k.Length; i++)
+            {
+                k[i] += share * paintK[i];
+                s[i] += share * paintS[i];
+            }
+        }
     }
 }

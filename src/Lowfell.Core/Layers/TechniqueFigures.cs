@@ -30,6 +30,21 @@ public enum Laydown
 /// <summary>low – usual – high of a rule of thumb.</summary>
 public readonly record struct Span3(double Low, double Usual, double High);
 
+/// <summary>The shape of the mark a technique leaves, as an eye resolves it.</summary>
+public enum MarkShape
+{
+    /// <summary>About as wide as long.</summary>
+    Spot,
+
+    /// <summary>Much longer than wide.</summary>
+    Line,
+}
+
+/// <summary>A mark small enough to get lost with distance.</summary>
+/// <param name="Mm">Its width on the model; 0 stands for the smallest detail of the zone.</param>
+/// <param name="Shape">Spot or line.</param>
+public readonly record struct Mark(double Mm, MarkShape Shape);
+
 /// <summary>
 /// Figures of one technique. Films are wet, in um per coat over the region touched; minutes are a prior for one pair of hands.
 /// </summary>
@@ -37,6 +52,10 @@ public sealed record TechniqueFigures
 {
     public required Technique Technique { get; init; }
     public required Laydown Laydown { get; init; }
+
+    /// <summary>Why its film lies as it does.</summary>
+    public required string Why { get; init; }
+
     public Span3 FilmUm { get; init; }
 
     /// <summary>Share of what leaves the tool that reaches the surface, 0..1.</summary>
@@ -57,6 +76,9 @@ public sealed record TechniqueFigures
     public double CleanUpMinutes { get; init; }
     public double MinutesPerCm2 { get; init; }
     public double MinutesPerCm { get; init; }
+    /// <summary>The separate marks it makes; null when it covers evenly or follows the relief alone.</summary>
+    public Mark? Mark { get; init; }
+
     public Tool UsualTool { get; init; } = Tool.Brush;
 
     /// <summary>Kinds of material it is done with; empty when it needs none.</summary>

@@ -4,24 +4,183 @@ using M = Lowfell.Core.Materials.MaterialKind;
 namespace Lowfell.Core.Layers;
 
 /// <summary>
-/// The figures of every technique: ordinary rules of thumb, one place each. The label and the workshop's own log win.
+/// The figures of every technique: ordinary rules of thumb, one row each with the reason. The label and the workshop's own log win.
+/// Films are wet um; a split is raised, field, recess: relative film (field = 1) for films and washes, share covered for partial covers.
 /// </summary>
 public static class TechniqueTable
 {
     private static readonly Split even = Split.Even(1);
 
-    // Brush and spray: a little less on edges that shed paint, a little more in corners that hold it.
+    // Brushed: a little less on edges that shed paint, a little more in corners that hold it.
     private static readonly Split lightFilm = new(0.95, 1, 1.1), deepFilm = new(0.9, 1, 1.2);
+
+    // Sprayed: the jet does not reach the bottom of deep joints.
+    private static readonly Split deepSpray = new(0.9, 1, 0.8);
 
     private static readonly M[] paints = [Paint, Ink, M.Primer];
     private static readonly M[] solids = [M.TexturePaste, M.Filler, Paint];
+    private static readonly Mark detail = new(0, MarkShape.Spot);
 
-    private static readonly Dictionary<Technique, TechniqueFigures> byTechnique = All().ToDictionary(f => f.Technique);
+    private static readonly TechniqueFigures[] usual = All().OrderBy(f => f.Technique).ToArray();
+    private static readonly TechniqueFigures[,] byTool = ByTool();
 
     /// <summary>Figures for a technique, with film, transfer and minutes of the tool where the tool decides them.</summary>
-    public static TechniqueFigures For(Technique technique, Tool tool)
+    public static TechniqueFigures For(Technique technique, Tool tool) => byTool[(int)technique, (int)tool];
+
+    /// <summary>Figures for a technique with its usual tool.</summary>
+    public static TechniqueFigures For(Technique technique) => usual[(int)technique];
+
+    private static IEnumerable<TechniqueFigures> All() =>
+    [
+        // Ground and light
+        Film(Technique.Prime, new(25, 40, 60), even, lightFilm, deepSpray, 0.01, [M.Primer, Paint],
+            "From the can: half the spray passes by, and deep joints see little of it.") with
+            { UsualTool = Tool.SprayCan, Efficiency = 0.5, LossPerFillMl = 0, FillCoversCm2 = 0, SetUpMinutes = 3, CleanUpMinutes = 1 },
+        Cover(Technique.DirectionalLight, new(20, 30, 45), new(0.9, 0.85, 0.7), new(0.9, 0.75, 0.4), new(0.95, 0.7, 0.2), 0.6, 0.015, paints,
+            "From above: tops catch it and recesses hide from it; how much arrives on a face comes on top, from the way it looks.") with
+            { UsualTool = Tool.Airbrush, LossPerFillMl = 0.7, FillCoversCm2 = 300, SetUpMinutes = 8, CleanUpMinutes = 10 },
+        Film(Technique.BaseCoat, new(60, 90, 130), even, lightFilm, deepFilm, 0.09, paints,
+            "Brushed: edges shed a little, corners hold a little.") with { Efficiency = 0.9, LossPerFillMl = 0.15, FillCoversCm2 = 150 },
+
+        // Dragged and dabbed: shares covered, not films
+        Cover(Technique.Overbrush, new(15, 20, 25), new(0.9, 0.85, 0.3), new(0.95, 0.7, 0.1), new(1, 0.6, 0.03), 0.5, 0.03, paints,
+            "A loaded brush dragged flat: all but the recesses.") with { Mark = detail },
+        Cover(Technique.DryBrush, new(4, 6, 8), new(0.35, 0.12, 0), new(0.7, 0.2, 0), new(0.85, 0.15, 0), 0.3, 0.035, paints,
+            "Almost none on the brush: edges take it, a smooth face hardly; most stays in the rag.") with { Mark = detail },
+        Cover(Technique.Sponge, new(25, 40, 60), new(0.9, 0.85, 0.3), new(0.95, 0.7, 0.1), new(1, 0.6, 0.03), 0.6, 0.035, paints,
+            "Foam rides on the high places; it drinks four parts in ten itself.") with { UsualTool = Tool.Sponge, LossPerFillMl = 0.5, FillCoversCm2 = 250, Mark = detail },
+        Cover(Technique.Stipple, new(20, 40, 60), new(0.4, 0.4, 0.35), new(0.45, 0.4, 0.25), new(0.5, 0.4, 0.15), 0.8, 0.08, [.. paints, M.Wash],
+            "Dots from an upright brush, which does not get to the bottom of joints.") with { Mark = new(0.8, MarkShape.Spot) },
+        Cover(Technique.Patch, new(40, 70, 110), new(0.4, 0.4, 0.4), new(0.4, 0.4, 0.38), new(0.4, 0.4, 0.35), 0.9, 0.12, paints,
+            "Areas of a second colour, about four tenths of a face.") with { Mark = new(8, MarkShape.Spot) },
+
+        // Washes, filters and glazes
+        Wash(Technique.AllOverWash, Laydown.Wash, new(40, 70, 110), new(0.9, 1, 1.1), new(0.55, 1, 2.5), new(0.35, 1, 4), 0.95, 0.03, [M.Wash, Ink, Paint],
+            "Runs off edges and gathers in recesses; what they gain the edges lose."),
+        new()
+        {
+            Technique = Technique.PinWash, Laydown = Laydown.Bead, LossPerFillMl = 0.1, FillCoversCm2 = 0,
+            Why = "A bead along the joints, a third of it left after clean-up; before that it also stands on the shoulders.",
+            Smooth = new(0.05, 0.08, 2), Light = new(0.05, 0.1, 3), Deep = new(0.08, 0.15, 4),
+            SetUpMinutes = 4, CleanUpMinutes = 5, MinutesPerCm = 0.05, Suits = [M.Wash, Paint, Ink], Mark = new(0.5, MarkShape.Line),
+        },
+        Film(Technique.Filter, new(10, 20, 30), even, new(0.9, 1, 1.15), new(0.85, 1, 1.3), 0.02, [M.Filter, M.Wash, Ink, Paint],
+            "A wiped brush leaves an even veil, a little more in corners."),
+        Film(Technique.Glaze, new(10, 20, 30), even, new(0.9, 1, 1.15), new(0.85, 1, 1.3), 0.02, [Ink, Paint, M.Filter, M.Wash, GlazeMedium],
+            "As a filter, with a medium that keeps it from running."),
+
+        // Marks: what the eye finds one by one, and loses with distance
+        Cover(Technique.EdgeLine, new(30, 50, 70), new(0.6, 0, 0), new(0.55, 0, 0), new(0.5, 0, 0), 0.9, 0, [.. paints, Pencil],
+            "The side of a brush along edges; rough edges break the line.") with { MinutesPerCm = 0.06, Mark = new(0.4, MarkShape.Line) },
+        Cover(Technique.PaintedChip, new(20, 40, 60), new(0.25, 0.03, 0), new(0.3, 0.03, 0), new(0.35, 0.02, 0), 0.6, 0.03, [.. paints, Pencil],
+            "Where the piece meets the world: edges first, a few on the face.") with { UsualTool = Tool.Sponge, Mark = new(0.8, MarkShape.Spot) },
+        Cover(Technique.FluidChip, new(20, 30, 40), Split.Even(0), Split.Even(0), Split.Even(0), 0.8, 0.03, [M.ChippingFluid],
+            "The fluid itself is clear; what chips later is the coat above."),
+        Cover(Technique.Scratch, new(20, 40, 60), new(0.1, 0.04, 0), new(0.1, 0.04, 0), new(0.1, 0.03, 0), 0.9, 0.02, [.. paints, Pencil],
+            "Thin lines across edges and faces; nothing scratches a joint.") with { Mark = new(0.3, MarkShape.Line) },
+        Cover(Technique.Streak, new(10, 20, 30), new(0.1, 0.18, 0.2), new(0.12, 0.18, 0.25), new(0.12, 0.18, 0.3), 0.9, 0.05, [M.Wash, Paint, Ink, M.Filter],
+            "Pulled straight down; joints collect what runs.") with { Mark = new(1, MarkShape.Line) },
+        Cover(Technique.Speckle, new(10, 20, 40), new(0.25, 0.25, 0.2), new(0.25, 0.3, 0.35), new(0.2, 0.3, 0.4), 0.5, 0.02, [Paint, M.Wash, M.Pigment, Ink],
+            "Flicked drops land anywhere; wet ones creep into joints.") with { Mark = new(0.5, MarkShape.Spot) },
+        Cover(Technique.Dust, new(20, 40, 60), new(0.25, 0.25, 0.2), new(0.25, 0.3, 0.35), new(0.2, 0.3, 0.4), 0.5, 0.03, [M.Pigment, Paint],
+            "Settles from the tip; corners keep what edges lose.") with { Mark = new(10, MarkShape.Spot) },
+        Wash(Technique.Pigment, Laydown.Powder, new(20, 40, 80), new(0.3, 0.5, 0.8), new(0.2, 0.6, 2), new(0.15, 0.6, 3.5), 0.6, 0.03, [M.Pigment, M.Medium, Thinner],
+            "Dry grains fall off edges and stay in recesses; a medium or thinner fixes them and takes the chalk away.") with
+            { LossPerFillMl = 0, FillCoversCm2 = 0, SetUpMinutes = 4, CleanUpMinutes = 6 },
+
+        // Varnish and texture
+        Film(Technique.Varnish, new(20, 30, 45), even, lightFilm, deepSpray, 0.015, [M.Varnish],
+            "A thin sprayed film; the jet does not reach the bottom of deep joints.") with
+            { UsualTool = Tool.Airbrush, Efficiency = 0.6, LossPerFillMl = 0.7, FillCoversCm2 = 300, SetUpMinutes = 8, CleanUpMinutes = 10 },
+        Film(Technique.SealTexture, new(60, 90, 130), even, lightFilm, deepFilm, 0.05, [M.Varnish, M.Glue, M.Primer, M.Medium],
+            "A thin coat that soaks between grains."),
+        Thick(Technique.TexturePaste, 1000, solids, "A millimetre from the spatula."),
+        Thick(Technique.Render, 800, solids, "A skim as a plasterer lays it."),
+        Thick(Technique.CracklePaste, 1000, [M.CracklePaste], "A thicker film opens wider cracks."),
+        Film(Technique.CrackleMedium, new(60, 100, 140), even, lightFilm, deepFilm, 0.06, [M.CrackleMedium], "A full clear coat, brushed once."),
+        Cover(Technique.GlueAndScatter, new(600, 900, 1200), new(0.9, 0.95, 1), new(0.85, 0.95, 1), new(0.8, 0.95, 1), 0.8, 0.06, [M.Aggregate, M.Glue],
+            "Grains a millimetre high; edges lose some when brushed off.") with { UsualTool = Tool.Spatula, Mark = new(0.5, MarkShape.Spot) },
+        Cover(Technique.Rock, new(1000, 2000, 4000), new(0.1, 0.08, 0.05), new(0.1, 0.08, 0.05), new(0.1, 0.08, 0.05), 1, 0.05, [M.Aggregate],
+            "A few stones, about a tenth of the ground.") with { UsualTool = Tool.Fingers, Mark = new(8, MarkShape.Spot) },
+        Cover(Technique.Tuft, new(0, 0, 0), Split.Even(0.08), Split.Even(0.08), Split.Even(0.08), 1, 0.06, [M.Tuft],
+            "Ready-made; it stands on the paint rather than colouring it.") with { UsualTool = Tool.Fingers, Mark = new(5, MarkShape.Spot) },
+        Cover(Technique.Decal, new(0, 0, 0), Split.Even(0.05), Split.Even(0.05), Split.Even(0.05), 1, 0.05, [M.Decal],
+            "A printed film; its colours are its own.") with { Mark = new(6, MarkShape.Spot) },
+
+        // Work that leaves no colour of its own
+        Work(Technique.Mask, 0, 0.05, "Tape along an edge."),
+        Work(Technique.Unmask, 0, 0.02, "Pulled off again."),
+        new()
+        {
+            Technique = Technique.CleanUpExcess, Laydown = Laydown.Lift, UsualTool = Tool.Swab, FilmUm = new(2, 4, 8),
+            Why = "A swab just damp takes what stands on faces and edges, two thirds of the bead.",
+            Smooth = even, Light = even, Deep = even, SetUpMinutes = 4, CleanUpMinutes = 5, MinutesPerCm = 0.07, Suits = [M.Thinner],
+        },
+        Work(Technique.TrimAndTouchUp, 0.01, 0, "Spots where gates were, in the colour that is there.", paints),
+        Film(Technique.Rim, new(60, 90, 130), even, lightFilm, deepFilm, 0.09, paints, "Brushed round the edge of a base."),
+        Work(Technique.Assemble, 0.02, 0, "Glued.", [M.Glue]),
+        Work(Technique.Weight, 0.02, 0, "Glued underneath.", [M.Glue]),
+        Work(Technique.Inspect, 0.005, 0, "Held to the light."),
+    ];
+
+    private static TechniqueFigures Film(Technique technique, Span3 film, Split smooth, Split light, Split deep, double minutes, M[] suits, string why) => new()
     {
-        var figures = byTechnique[technique];
+        Technique = technique,
+        Laydown = Laydown.Film,
+        Why = why,
+        FilmUm = film,
+        Efficiency = 0.8,
+        LossPerFillMl = 0.1,
+        FillCoversCm2 = 300,
+        Smooth = smooth,
+        Light = light,
+        Deep = deep,
+        SetUpMinutes = 2,
+        CleanUpMinutes = 2,
+        MinutesPerCm2 = minutes,
+        Suits = suits,
+    };
+
+    private static TechniqueFigures Cover(
+        Technique technique, Span3 film, Split smooth, Split light, Split deep, double efficiency, double minutes, M[] suits, string why) =>
+        Film(technique, film, smooth, light, deep, minutes, suits, why) with { Laydown = Laydown.Cover, Efficiency = efficiency, FillCoversCm2 = 200 };
+
+    private static TechniqueFigures Wash(
+        Technique technique, Laydown laydown, Span3 film, Split smooth, Split light, Split deep, double efficiency, double minutes, M[] suits, string why) =>
+        Film(technique, film, smooth, light, deep, minutes, suits, why) with { Laydown = laydown, Efficiency = efficiency, FillCoversCm2 = 200 };
+
+    private static TechniqueFigures Thick(Technique technique, double filmUm, M[] suits, string why) =>
+        Film(technique, new(filmUm / 2, filmUm, filmUm * 2), even, lightFilm, deepFilm, 0.06, suits, why) with
+        { UsualTool = Tool.Spatula, Efficiency = 0.95, LossPerFillMl = 2, FillCoversCm2 = 400, SetUpMinutes = 4, CleanUpMinutes = 4 };
+
+    private static TechniqueFigures Work(Technique technique, double minutesPerCm2, double minutesPerCm, string why, M[]? suits = null) => new()
+    {
+        Technique = technique,
+        Laydown = Laydown.None,
+        Why = why,
+        Smooth = even,
+        Light = even,
+        Deep = even,
+        SetUpMinutes = 1,
+        CleanUpMinutes = 0,
+        MinutesPerCm2 = minutesPerCm2,
+        MinutesPerCm = minutesPerCm,
+        Suits = suits ?? [],
+    };
+
+    private static TechniqueFigures[,] ByTool()
+    {
+        var tools = Enum.GetValues<Tool>();
+        var table = new TechniqueFigures[usual.Length, tools.Length];
+        foreach (var figures in usual)
+            foreach (var tool in tools)
+                table[(int)figures.Technique, (int)tool] = With(figures, tool);
+        return table;
+    }
+
+    /// <summary>Films laid with another tool than the usual one take that tool's film, transfer and pace.</summary>
+    private static TechniqueFigures With(TechniqueFigures figures, Tool tool)
+    {
         if (figures.Laydown != Laydown.Film || tool == figures.UsualTool)
             return figures;
         return tool switch
@@ -29,6 +188,7 @@ public static class TechniqueTable
             Tool.Airbrush => figures with
             {
                 FilmUm = new(20, 30, 45),
+                Deep = deepSpray,
                 Efficiency = 0.6,
                 LossPerFillMl = 0.7,
                 FillCoversCm2 = 300,
@@ -39,6 +199,7 @@ public static class TechniqueTable
             Tool.SprayCan => figures with
             {
                 FilmUm = new(25, 40, 60),
+                Deep = deepSpray,
                 Efficiency = 0.5,
                 LossPerFillMl = 0,
                 FillCoversCm2 = 0,
@@ -49,6 +210,7 @@ public static class TechniqueTable
             Tool.Brush when figures.UsualTool is Tool.Airbrush or Tool.SprayCan => figures with
             {
                 FilmUm = new(60, 90, 130),
+                Deep = deepFilm,
                 Efficiency = 0.9,
                 LossPerFillMl = 0.15,
                 FillCoversCm2 = 150,
@@ -59,155 +221,4 @@ public static class TechniqueTable
             _ => figures,
         };
     }
-
-    /// <summary>Figures for a technique with its usual tool.</summary>
-    public static TechniqueFigures For(Technique technique) => byTechnique[technique];
-
-    private static IEnumerable<TechniqueFigures> All() =>
-    [
-        new()
-        {
-            Technique = Technique.Prime, Laydown = Laydown.Film, UsualTool = Tool.SprayCan, FilmUm = new(25, 40, 60), Efficiency = 0.5,
-            Smooth = even, Light = lightFilm, Deep = deepFilm, SetUpMinutes = 3, CleanUpMinutes = 1, MinutesPerCm2 = 0.01, Suits = [M.Primer, Paint],
-        },
-        new()
-        {
-            // From above: flats and tops catch it, recesses hide from it. Orientation is applied on top of this split.
-            Technique = Technique.DirectionalLight, Laydown = Laydown.Cover, UsualTool = Tool.Airbrush, FilmUm = new(20, 30, 45), Efficiency = 0.6,
-            LossPerFillMl = 0.7, FillCoversCm2 = 300, Smooth = new(0.9, 0.85, 0.7), Light = new(0.9, 0.75, 0.4), Deep = new(0.95, 0.7, 0.2),
-            SetUpMinutes = 8, CleanUpMinutes = 10, MinutesPerCm2 = 0.015, Suits = paints,
-        },
-        new()
-        {
-            Technique = Technique.BaseCoat, Laydown = Laydown.Film, FilmUm = new(60, 90, 130), Efficiency = 0.9, LossPerFillMl = 0.15, FillCoversCm2 = 150,
-            Smooth = even, Light = lightFilm, Deep = deepFilm, SetUpMinutes = 2, CleanUpMinutes = 2, MinutesPerCm2 = 0.09, Suits = paints,
-        },
-        Cover(Technique.Overbrush, new(15, 20, 25), new(0.9, 0.85, 0.3), new(0.95, 0.7, 0.1), new(1, 0.6, 0.03), 0.5, 0.03, Tool.Brush, paints),
-        Cover(Technique.DryBrush, new(4, 6, 8), new(0.35, 0.12, 0), new(0.7, 0.2, 0), new(0.85, 0.15, 0), 0.3, 0.035, Tool.Brush, paints),
-        Cover(Technique.Sponge, new(25, 40, 60), new(0.9, 0.85, 0.3), new(0.95, 0.7, 0.1), new(1, 0.6, 0.03), 0.6, 0.035, Tool.Sponge, paints) with { LossPerFillMl = 0.5, FillCoversCm2 = 250 },
-        Cover(Technique.Stipple, new(20, 40, 60), new(0.4, 0.4, 0.35), new(0.45, 0.4, 0.25), new(0.5, 0.4, 0.15), 0.8, 0.08, Tool.Brush, [.. paints, M.Wash]),
-        Cover(Technique.Patch, new(40, 70, 110), new(0.4, 0.4, 0.4), new(0.4, 0.4, 0.38), new(0.4, 0.4, 0.35), 0.9, 0.12, Tool.Brush, paints),
-        new()
-        {
-            Technique = Technique.AllOverWash, Laydown = Laydown.Wash, FilmUm = new(40, 70, 110), Efficiency = 0.95, LossPerFillMl = 0.1, FillCoversCm2 = 200,
-            Smooth = new(0.9, 1, 1.1), Light = new(0.55, 1, 2.5), Deep = new(0.35, 1, 4),
-            SetUpMinutes = 2, CleanUpMinutes = 2, MinutesPerCm2 = 0.03, Suits = [M.Wash, Ink, Paint],
-        },
-        new()
-        {
-            // After clean-up; before it the bead stands wider, see StackPrediction.
-            Technique = Technique.PinWash, Laydown = Laydown.Bead, LossPerFillMl = 0.1, FillCoversCm2 = 0,
-            Smooth = new(0.05, 0.08, 2), Light = new(0.05, 0.1, 3), Deep = new(0.08, 0.15, 4),
-            SetUpMinutes = 4, CleanUpMinutes = 5, MinutesPerCm = 0.05, Suits = [M.Wash, Paint, Ink],
-        },
-        Film(Technique.Filter, new(10, 20, 30), new(0.9, 1, 1.15), new(0.85, 1, 1.3), 0.02, [M.Filter, M.Wash, Ink, Paint]),
-        Film(Technique.Glaze, new(10, 20, 30), new(0.9, 1, 1.15), new(0.85, 1, 1.3), 0.02, [M.Ink, Paint, M.Filter, M.Wash, GlazeMedium]),
-        Cover(Technique.EdgeLine, new(30, 50, 70), new(0.6, 0, 0), new(0.55, 0, 0), new(0.5, 0, 0), 0.9, 0, Tool.Brush, [.. paints, Pencil]) with { MinutesPerCm = 0.06 },
-        Cover(Technique.PaintedChip, new(20, 40, 60), new(0.25, 0.03, 0), new(0.3, 0.03, 0), new(0.35, 0.02, 0), 0.6, 0.03, Tool.Sponge, [.. paints, Pencil]),
-        Cover(Technique.FluidChip, new(20, 30, 40), new(0, 0, 0), new(0, 0, 0), new(0, 0, 0), 0.8, 0.03, Tool.Brush, [M.ChippingFluid]),
-        Cover(Technique.Scratch, new(20, 40, 60), new(0.1, 0.04, 0), new(0.1, 0.04, 0), new(0.1, 0.03, 0), 0.9, 0.02, Tool.Brush, [.. paints, Pencil]),
-        Cover(Technique.Streak, new(10, 20, 30), new(0.1, 0.18, 0.2), new(0.12, 0.18, 0.25), new(0.12, 0.18, 0.3), 0.9, 0.05, Tool.Brush, [M.Wash, Paint, Ink, M.Filter]),
-        Cover(Technique.Speckle, new(10, 20, 40), new(0.25, 0.25, 0.2), new(0.25, 0.3, 0.35), new(0.2, 0.3, 0.4), 0.5, 0.02, Tool.Brush, [Paint, M.Wash, M.Pigment, Ink]),
-        Cover(Technique.Dust, new(20, 40, 60), new(0.25, 0.25, 0.2), new(0.25, 0.3, 0.35), new(0.2, 0.3, 0.4), 0.5, 0.03, Tool.Brush, [M.Pigment, Paint]),
-        new()
-        {
-            Technique = Technique.Pigment, Laydown = Laydown.Powder, FilmUm = new(20, 40, 80), Efficiency = 0.6,
-            Smooth = new(0.3, 0.5, 0.8), Light = new(0.2, 0.6, 2), Deep = new(0.15, 0.6, 3.5),
-            SetUpMinutes = 4, CleanUpMinutes = 6, MinutesPerCm2 = 0.03, Suits = [M.Pigment],
-        },
-        new()
-        {
-            Technique = Technique.Varnish, Laydown = Laydown.Film, UsualTool = Tool.Airbrush, FilmUm = new(20, 30, 45), Efficiency = 0.6, LossPerFillMl = 0.7, FillCoversCm2 = 300,
-            Smooth = even, Light = lightFilm, Deep = deepFilm, SetUpMinutes = 8, CleanUpMinutes = 10, MinutesPerCm2 = 0.015, Suits = [M.Varnish],
-        },
-        Film(Technique.SealTexture, new(60, 90, 130), lightFilm, deepFilm, 0.05, [M.Varnish, M.Glue, M.Primer, M.Medium]),
-        Thick(Technique.TexturePaste, 1000, solids),
-        Thick(Technique.Render, 800, solids),
-        Thick(Technique.CracklePaste, 1000, [M.CracklePaste]),
-        Film(Technique.CrackleMedium, new(60, 100, 140), lightFilm, deepFilm, 0.06, [M.CrackleMedium]),
-        Cover(Technique.GlueAndScatter, new(600, 900, 1200), new(0.9, 0.95, 1), new(0.85, 0.95, 1), new(0.8, 0.95, 1), 0.8, 0.06, Tool.Spatula, [M.Aggregate, M.Glue]),
-        Cover(Technique.Rock, new(1000, 2000, 4000), new(0.1, 0.08, 0.05), new(0.1, 0.08, 0.05), new(0.1, 0.08, 0.05), 1, 0.05, Tool.Fingers, [M.Aggregate]),
-        Cover(Technique.Tuft, new(0, 0, 0), new(0.08, 0.08, 0.08), new(0.08, 0.08, 0.08), new(0.08, 0.08, 0.08), 1, 0.06, Tool.Fingers, [M.Tuft]),
-        Cover(Technique.Decal, new(0, 0, 0), new(0.05, 0.05, 0.05), new(0.05, 0.05, 0.05), new(0.05, 0.05, 0.05), 1, 0.05, Tool.Brush, [M.Decal]),
-        Work(Technique.Mask, 0, 0.05),
-        Work(Technique.Unmask, 0, 0.02),
-        new()
-        {
-            Technique = Technique.CleanUpExcess, Laydown = Laydown.Lift, UsualTool = Tool.Swab, FilmUm = new(2, 4, 8),
-            Smooth = even, Light = even, Deep = even, SetUpMinutes = 4, CleanUpMinutes = 5, MinutesPerCm = 0.07, Suits = [M.Thinner],
-        },
-        Work(Technique.TrimAndTouchUp, 0.01, 0, paints),
-        Film(Technique.Rim, new(60, 90, 130), lightFilm, deepFilm, 0.09, paints),
-        Work(Technique.Assemble, 0.02, 0, [M.Glue]),
-        Work(Technique.Weight, 0.02, 0, [M.Glue]),
-        Work(Technique.Inspect, 0.005, 0),
-    ];
-
-    private static TechniqueFigures Film(Technique technique, Span3 film, Split light, Split deep, double minutes, M[] suits) => new()
-    {
-        Technique = technique,
-        Laydown = Laydown.Film,
-        FilmUm = film,
-        Efficiency = 0.8,
-        LossPerFillMl = 0.1,
-        FillCoversCm2 = 300,
-        Smooth = even,
-        Light = light,
-        Deep = deep,
-        SetUpMinutes = 2,
-        CleanUpMinutes = 2,
-        MinutesPerCm2 = minutes,
-        Suits = suits,
-    };
-
-    private static TechniqueFigures Cover(
-        Technique technique, Span3 film, Split smooth, Split light, Split deep, double efficiency, double minutes, Tool tool, M[] suits) => new()
-        {
-            Technique = technique,
-            Laydown = Laydown.Cover,
-            FilmUm = film,
-            Efficiency = efficiency,
-            LossPerFillMl = 0.1,
-            FillCoversCm2 = 200,
-            Smooth = smooth,
-            Light = light,
-            Deep = deep,
-            SetUpMinutes = 2,
-            CleanUpMinutes = 2,
-            MinutesPerCm2 = minutes,
-            UsualTool = tool,
-            Suits = suits,
-        };
-
-    private static TechniqueFigures Thick(Technique technique, double filmUm, M[] suits) => new()
-    {
-        Technique = technique,
-        Laydown = Laydown.Film,
-        UsualTool = Tool.Spatula,
-        FilmUm = new(filmUm / 2, filmUm, filmUm * 2),
-        Efficiency = 0.95,
-        LossPerFillMl = 2,
-        FillCoversCm2 = 400,
-        Smooth = even,
-        Light = lightFilm,
-        Deep = deepFilm,
-        SetUpMinutes = 4,
-        CleanUpMinutes = 4,
-        MinutesPerCm2 = 0.06,
-        Suits = suits,
-    };
-
-    private static TechniqueFigures Work(Technique technique, double minutesPerCm2, double minutesPerCm, M[]? suits = null) => new()
-    {
-        Technique = technique,
-        Laydown = Laydown.None,
-        Smooth = even,
-        Light = even,
-        Deep = even,
-        SetUpMinutes = 1,
-        CleanUpMinutes = 0,
-        MinutesPerCm2 = minutesPerCm2,
-        MinutesPerCm = minutesPerCm,
-        Suits = suits ?? [],
-    };
 }

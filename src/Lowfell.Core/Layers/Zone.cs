@@ -20,6 +20,13 @@ public readonly record struct Split(double Raised, double Field, double Recess)
 
     public static Split operator *(Split a, Split b) => new(a.Raised * b.Raised, a.Field * b.Field, a.Recess * b.Recess);
 
+    public static Split operator -(Split a, Split b) => new(a.Raised - b.Raised, a.Field - b.Field, a.Recess - b.Recess);
+
+    /// <summary>1 where there is anything at all, else 0.</summary>
+    public Split WhereAny() => new(Raised > 0 ? 1 : 0, Field > 0 ? 1 : 0, Recess > 0 ? 1 : 0);
+
+    public double Largest() => Math.Max(Raised, Math.Max(Field, Recess));
+
     /// <summary>Sum of the products, for instance the mean film over a zone's area shares.</summary>
     public double Dot(Split other) => Raised * other.Raised + Field * other.Field + Recess * other.Recess;
 }
@@ -46,6 +53,15 @@ public sealed record Zone
     public double JointMm { get; init; }
     public double SmallestDetailMm { get; init; } = 1;
     public Handling Handling { get; init; } = Handling.Careful;
+
+    /// <summary>The surface is itself a cut edge of board or plaster.</summary>
+    public bool CutEdge { get; init; }
+
+    /// <summary>A brush no longer reaches it once the piece is assembled.</summary>
+    public bool BeforeAssembly { get; init; }
+
+    /// <summary>It runs out to the rim of a base.</summary>
+    public bool AtRim { get; init; }
 
     /// <summary>A sheen of its own, such as gloss for glass; null follows the set.</summary>
     public Sheen? TargetSheen { get; init; }
@@ -74,6 +90,11 @@ public static class SubstrateTraits
         Substrate.Plaster => "#d9d4c8",
         _ => "#b39468",
     });
+
+    private static readonly Reflectance[] surfaces = Enum.GetValues<Substrate>().Select(s => Reflectance.Of(Colour(s))).ToArray();
+
+    /// <summary>Reflectance of the bare substrate.</summary>
+    public static Reflectance Surface(Substrate substrate) => surfaces[(int)substrate];
 
     /// <summary>Drinks the first coat, so that it needs a sealer of its own.</summary>
     public static bool IsThirsty(Substrate substrate) =>

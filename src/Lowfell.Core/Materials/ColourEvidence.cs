@@ -23,7 +23,7 @@ public sealed record ColourEvidence(SrgbColour? Colour, SrgbColour? OverBlack = 
     public (Optics Optics, OpticsSource Source) Resolve(MaterialKind kind)
     {
         if (OverBlack is { } black && OverWhite is { } white)
-            return (Optics.FromContrastCard(black, white), OpticsSource.ContrastCard);
+            return (ContrastCard.Read(black, white).Optics, OpticsSource.ContrastCard);
         if (Colour is not { } colour)
             return (Optics.Clear, OpticsSource.Clear);
         if (IsTransparent(kind))

@@ -20,6 +20,12 @@ public sealed record Material
     /// <summary>Shine when dry.</summary>
     public Sheen Sheen { get; init; } = Sheen.Matt;
 
+    /// <summary>Metal, glass or glow: what a matt coat over it takes away.</summary>
+    public Lustre Lustre { get; init; }
+
+    /// <summary>The most thinner its label allows, as a share of the mix, 0..1; null takes the usual limit of its kind.</summary>
+    public double? MostThinnerShare { get; init; }
+
     /// <summary>Share of the liquid that stays when dry, 0..1.</summary>
     public double SolidsFraction { get; init; } = 0.4;
 

@@ -19,6 +19,12 @@ public enum Sheen
     Matt, Satin, Gloss,
 }
 
+/// <summary>What a material has besides its colour that a matt coat would take away.</summary>
+public enum Lustre
+{
+    Plain, Metal, Glass, Glow,
+}
+
 /// <summary>A family of liquids that can thin or clean up a material.</summary>
 public enum ThinnerFamily
 {

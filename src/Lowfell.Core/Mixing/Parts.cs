@@ -48,8 +48,21 @@ public readonly record struct Parts
     public static Parts operator +(Parts a, Parts b) =>
         Of(checked(a.Numerator * b.Den() + b.Numerator * a.Den()), checked(a.Den() * b.Den()));
 
+    /// <exception cref="ArgumentOutOfRangeException">More is taken away than there is.</exception>
+    public static Parts operator -(Parts a, Parts b) =>
+        Of(checked(a.Numerator * b.Den() - b.Numerator * a.Den()), checked(a.Den() * b.Den()));
+
     public static Parts operator *(Parts a, Parts b) =>
         Of(checked(a.Numerator * b.Numerator), checked(a.Den() * b.Den()));
+
+    /// <summary>The same ratio in the smallest whole numbers.</summary>
+    public static IReadOnlyList<Parts> Whole(IReadOnlyList<Parts> ratio)
+    {
+        var scale = ratio.Aggregate(1L, (s, p) => checked(s / Gcd(s, p.Den()) * p.Den()));
+        var whole = ratio.Select(p => p.Numerator * (scale / p.Den())).ToList();
+        var divisor = Math.Max(1, whole.Aggregate(0L, Gcd));
+        return whole.Select(n => Of(n / divisor)).ToList();
+    }
 
     /// <summary>Share of a whole, 0..1.</summary>
     public double ShareOf(Parts whole) => ToDouble() / whole.ToDouble();

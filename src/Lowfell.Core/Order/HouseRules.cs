@@ -1,4 +1,5 @@
 using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing.Reading;
 
 namespace Lowfell.Core.Order;
 
@@ -41,5 +42,9 @@ public sealed record HouseRules
     public RecessSchool RecessColour { get; init; } = RecessSchool.Before;
     public DryBrushSchool DryBrushCleaning { get; init; } = DryBrushSchool.CarryOver;
     public SandColourSchool NaturalSand { get; init; } = SandColourSchool.Painted;
+
+    /// <summary>What a bare percentage of thinner means; null asks until it has been answered once.</summary>
+    public PercentMeaning? BarePercent { get; init; }
+
     public SolventSchool SolventProducts { get; init; } = SolventSchool.FullProcess;
 }

@@ -3,16 +3,14 @@ namespace Lowfell.Core.Order;
 /// <summary>One rule of the craft: looks at a stack, says what is wrong with it, why, and what would help.</summary>
 public interface IOrderRule
 {
-    /// <summary>Stable id, kebab-case.</summary>
-    string Id { get; }
+    RuleFacts Facts { get; }
 
-    /// <summary>One sentence for the list of rules.</summary>
-    string Summary { get; }
-
-    /// <summary>It may say <see cref="Severity.Stop"/>; remedies of other rules are tried against it.</summary>
-    bool CanStop { get; }
+    string Id => Facts.Id;
 
     IEnumerable<Finding> Check(StackView view);
+
+    /// <summary>Only what it stops at; remedies of every rule are tried against this.</summary>
+    IEnumerable<Finding> Stops(StackView view) => Check(view).Where(f => f.Severity == Severity.Stop);
 
     /// <summary>Whether the rule speaks of one layer. Rules that predict colours answer without looking at all the others.</summary>
     bool SpeaksOf(StackView view, Guid layer) => Check(view).Any(f => f.Layers.Count > 0 && view.Layers[f.Layers[0]].Id == layer);

@@ -30,6 +30,44 @@ internal static class ShelfPick
             .MinBy(m => ColourDifference.Ciede2000(wanted, Look(m)));
     }
 
+    /// <summary>A paint of about the same hue, two steps lighter.</summary>
+    public static Material? Lighter(IEnumerable<Material> shelf, Material paint)
+    {
+        const double twoSteps = 16;
+        var from = paint.Optics.Masstone().ToLab();
+        var wanted = new Lab(from.L + twoSteps, from.A, from.B);
+        return shelf.Where(m => m.Kind == MaterialKind.Paint && m.Carrier == paint.Carrier && m.Optics.Masstone().ToLab().L > from.L + twoSteps / 2)
+            .MinBy(m => ColourDifference.Ciede2000(wanted, m.Optics.Masstone().ToLab()));
+    }
+
+    /// <summary>A varnish of this sheen, else the nearest there is.</summary>
+    public static Material? VarnishOrNear(IEnumerable<Material> shelf, Sheen sheen) =>
+        Varnish(shelf, sheen) ?? Varnish(shelf, Sheen.Satin) ?? Varnish(shelf, Sheen.Gloss) ?? Varnish(shelf, Sheen.Matt);
+
+    /// <summary>Something water-borne that closes a thirsty or soft ground: PVA first, then varnish, then primer.</summary>
+    public static Material? Sealer(IReadOnlyList<Material> shelf) =>
+        shelf.FirstOrDefault(m => m is { Kind: MaterialKind.Glue, Carrier: Carrier.PVA }) ?? VarnishOrNear(shelf, Sheen.Matt)
+        ?? shelf.FirstOrDefault(m => m.Kind == MaterialKind.Primer && m.Carrier.IsWaterBorne());
+
+    /// <summary>A clear medium that goes with a carrier.</summary>
+    public static Material? Medium(IEnumerable<Material> shelf, Carrier carrier) =>
+        shelf.FirstOrDefault(m => m.Kind is MaterialKind.Medium or MaterialKind.GlazeMedium && m.Carrier == carrier);
+
+    /// <summary>What fixes pigments: a medium, else a thinner that pigments take; water last, since it beads.</summary>
+    public static Material? Fixer(IReadOnlyList<Material> shelf) =>
+        shelf.FirstOrDefault(m => m.Kind == MaterialKind.Medium)
+        ?? shelf.FirstOrDefault(m => m.IsThinner && m.Thinners.Contains(ThinnerFamily.WhiteSpirit))
+        ?? shelf.FirstOrDefault(m => m.IsThinner && m.Thinners.Contains(ThinnerFamily.Water));
+
+    /// <summary>A layer of one material, laid as it usually is.</summary>
+    public static Layer LayerOf(Technique technique, Material material, int coats = 1) => new()
+    {
+        Technique = technique,
+        Paint = [new MixPart(material, Parts.One)],
+        Coats = coats,
+        Tool = TechniqueTable.For(technique).UsualTool,
+    };
+
     /// <summary>A varnish layer ready to insert.</summary>
     public static Layer VarnishLayer(Material varnish, int coats) => new()
     {

@@ -4,9 +4,12 @@ using Lowfell.Core.Materials;
 namespace Lowfell.Core.Order;
 
 /// <summary>A stack as rules look at it: what is below, what barrier lies between, how long since. Bottom layer is 0.</summary>
-public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers)
+/// <param name="context">What lies around the stack.</param>
+/// <param name="layers">Bottom first.</param>
+/// <param name="before">The stack this one was edited from; its predictions are used as far as both agree.</param>
+public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers, StackView? before = null)
 {
-    private IReadOnlyList<LayerPrediction>? predictions;
+    private StackRun? predictions;
 
     public StackContext Context { get; } = context;
 
@@ -15,7 +18,13 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers)
     public int Count => Layers.Count;
 
     /// <summary>Colours after each layer; worked out at the first question.</summary>
-    public IReadOnlyList<LayerPrediction> Predictions => predictions ??= StackPrediction.Compute(Context.Zone, Layers);
+    public StackRun Predictions => predictions ??= Predict(Layers, before?.predictions);
+
+    /// <summary>Colours of a variation of this stack.</summary>
+    public StackRun Predict(IReadOnlyList<Layer> variation) => Predict(variation, Predictions);
+
+    private StackRun Predict(IReadOnlyList<Layer> stack, StackRun? from) =>
+        StackPrediction.Compute(Context.Zone, stack, Context.HouseRules.DryBrushCleaning == DryBrushSchool.CarryOver, from);
 
     /// <summary>Where the layer with an id lies, or -1.</summary>
     public int IndexOf(Guid layer)
@@ -58,20 +67,37 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers)
     }
 
     /// <summary>
-    /// Minutes planned from a layer to a later one, or null when one of the waits is left to take as long as it needs.
+    /// Minutes from a layer to a later one, or null when one of the waits is left to take as long as it needs. On a piece half
+    /// done the time since the last layer that is on it counts, where it is longer than planned; what is done is not judged again.
     /// </summary>
     public double? PlannedMinutes(int low, int high)
     {
+        var (laid, since) = Context.Progress;
+        if (high < laid)
+            return null;
         var sum = 0.0;
         for (var j = low; j < high; j++)
         {
-            if (Layers[j].WaitMinutes is not { } wait)
+            if (j < laid - 1)
+                sum += Layers[j].WaitMinutes ?? 0;
+            else if (Layers[j].WaitMinutes is not { } wait)
                 return null;
-            sum += wait;
+            else
+                sum += j == laid - 1 ? Math.Max(wait, since) : wait;
         }
 
         return sum;
     }
+
+    /// <summary>Minutes that have gone, or will go by the plan, from a layer to a later one: like <see cref="PlannedMinutes"/>, but a wait left open counts for what is past of it.</summary>
+    public double? MinutesAtLeast(int low, int high)
+    {
+        var (laid, since) = Context.Progress;
+        return low < laid && high >= laid ? Math.Max(since, PlannedMinutes(low, high) ?? 0) : PlannedMinutes(low, high);
+    }
+
+    /// <summary>The layer is on the piece already.</summary>
+    public bool IsLaid(int i) => i < Context.Progress.Laid;
 
     /// <summary>How the surface below a layer shines; a bare piece is matt.</summary>
     public Sheen SheenBelow(int i)
@@ -107,8 +133,51 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers)
         return -1;
     }
 
+    /// <summary>It comes out of an airbrush or a can.</summary>
+    public bool IsSprayed(int i) => LeavesFilm(i) && Layers[i].Tool is Tool.Airbrush or Tool.SprayCan;
+
+    /// <summary>Crackle, paste, filler or grains.</summary>
+    public bool IsTexture(int i) => LeavesFilm(i) && Layers[i].Main!.Kind is MaterialKind.CracklePaste or MaterialKind.TexturePaste
+        or MaterialKind.Filler or MaterialKind.Aggregate;
+
+    /// <summary>A wash, filter or glaze: wet over all of what it touches for a while.</summary>
+    public bool IsWash(int i) => LeavesFilm(i) && Layers[i].Technique is Technique.AllOverWash or Technique.PinWash or Technique.Filter or Technique.Glaze;
+
+    /// <summary>A whole coat of varnish.</summary>
+    public bool IsVarnish(int i) => IsFullFilm(i) && Layers[i].Main!.Kind == MaterialKind.Varnish;
+
+    /// <summary>The highest layer for which something holds, or -1.</summary>
+    public int Last(Func<int, bool> holds)
+    {
+        for (var j = Count - 1; j >= 0; j--)
+            if (holds(j))
+                return j;
+        return -1;
+    }
+
+    /// <summary>The lowest layer above another for which something holds, or -1.</summary>
+    public int NextAbove(int i, Func<int, bool> holds)
+    {
+        for (var j = i + 1; j < Count; j++)
+            if (holds(j))
+                return j;
+        return -1;
+    }
+
+    /// <summary>The highest layer below another for which something holds, or -1.</summary>
+    public int NextBelow(int i, Func<int, bool> holds)
+    {
+        for (var j = i - 1; j >= 0; j--)
+            if (holds(j))
+                return j;
+        return -1;
+    }
+
     /// <summary>"layer 7, pin wash of Bog Umber".</summary>
     public string Name(int i) => $"layer {i + 1}, {Words.EnumWords.Of(Layers[i].Technique)} of {Layers[i].MaterialName}";
+
+    /// <summary>The same with a capital, to begin a sentence.</summary>
+    public string Says(int i) => $"L{Name(i)[1..]}";
 
     private bool SetsSheen(int j) => IsFullFilm(j) && Layers[j].Technique is not (Technique.Filter or Technique.Glaze);
 

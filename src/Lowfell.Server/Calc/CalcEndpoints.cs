@@ -1,4 +1,6 @@
 using Lowfell.Core.Colour;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Sight;
 using Lowfell.Server.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -7,6 +9,12 @@ namespace Lowfell.Server.Calc;
 public sealed record MixComponentIn(string? Colour, double? Parts);
 
 public sealed record MixIn(IReadOnlyList<MixComponentIn?>? Components);
+
+/// <summary>A mark of some width in mm on a field, seen from metres away; a spot unless said to be a line.</summary>
+public sealed record SightIn(string? Spot, string? Field, double? Millimetres, double? Metres, MarkShape? Shape);
+
+/// <summary>CIEDE2000 as seen, the verdict, and the distance beyond which it is lost; 0 when it cannot be told from anywhere.</summary>
+public sealed record SightOut(double Difference, Verdict Verdict, double LostBeyondMetres);
 
 public sealed record FilmIn(string? Paint, double? Hiding, double? Coats, string? Ground);
 
@@ -32,6 +40,10 @@ public static class CalcEndpoints
     {
         var calc = app.MapGroup("/api/calc").WithTags("Calc");
         calc.MapPost("/mix", Mix).WithName("calcMix").WithSummary("Colour of a thick film of a mix; parts by volume.").ProducesProblem(400);
+        calc.MapPost("/sight", Sight).WithName("calcSight").WithSummary("Whether a mark of some width can be told from its field at a distance, and from where on it is lost.").ProducesProblem(400);
+        calc.MapPost("/order", OrderCalc.Check).WithName("calcOrder").WithSummary("Whether a stack of layers will hold and look right; bottom layer first.").ProducesProblem(400);
+        calc.MapPost("/dilution", DilutionCalc.Read).WithName("calcDilution").WithSummary("Reads a dilution as people write it; asks where it can mean two things.").ProducesProblem(400);
+        app.MapPost("/api/workshops/{workshopId:guid}/dilution", DilutionCalc.InTheHouse).WithTags("Workshops").WithName("readDilution").WithSummary("Reads a dilution by the house rule for bare percentages.").ProducesProblem(400).ProducesProblem(404);
         calc.MapPost("/film", Film).WithName("calcFilm").WithSummary("Colour of some coats over a ground; hiding is S·X of one coat.").ProducesProblem(400);
     }
 
@@ -66,6 +78,22 @@ public static class CalcEndpoints
             return faults.ToProblem();
         var film = Optics.FromMasstone(paint!.Value, request.Hiding!.Value);
         return TypedResults.Ok(ColourOut.Of(film.Over(Reflectance.Of(ground!.Value), request.Coats!.Value)));
+    }
+
+    private static Results<Ok<SightOut>, ProblemHttpResult> Sight(SightIn request)
+    {
+        var faults = new Faults();
+        var spot = Colour(faults, request.Spot, "spot");
+        var field = Colour(faults, request.Field, "field");
+        faults.Require(request.Millimetres is >= 0.01 and <= 10_000, "millimetres", "Give the width of the mark, from 0.01 to 10000 mm.");
+        faults.Require(request.Metres is >= 0.01 and <= 1000, "metres", "Give the distance of the eye, from 0.01 to 1000 m.");
+        if (faults.Any)
+            return faults.ToProblem();
+        Xyz mark = Observer.ToXyz(spot!.Value.ToLinear()), around = Observer.ToXyz(field!.Value.ToLinear());
+        var shape = request.Shape ?? MarkShape.Spot;
+        var difference = Eye.Difference(mark, around, request.Millimetres!.Value, request.Metres!.Value, shape);
+        return TypedResults.Ok(new SightOut(
+            Math.Round(difference, 4), Eye.Judge(difference), Math.Round(Eye.LostBeyond(mark, around, around, request.Millimetres.Value, shape), 4)));
     }
 
     private static SrgbColour? Colour(Faults faults, string? text, string field)

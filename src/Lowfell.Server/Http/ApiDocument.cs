@@ -11,6 +11,7 @@ internal static class ApiDocument
     public static void Configure(OpenApiOptions options)
     {
         options.OpenApiVersion = OpenApiSpecVersion.OpenApi3_0;
+        options.AddSchemaTransformer(Calc.OrderCalc.Describe);
         options.AddDocumentTransformer((document, _, _) =>
         {
             document.Info = new OpenApiInfo { Title = "Lowfell", Version = "1", Description = "Layers, colours, order and amounts for tabletop terrain." };

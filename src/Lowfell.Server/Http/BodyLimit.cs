@@ -2,6 +2,9 @@ using Microsoft.AspNetCore.Http.Features;
 
 namespace Lowfell.Server.Http;
 
+/// <summary>Marks an endpoint that takes whole files.</summary>
+internal sealed class LargeBody;
+
 /// <summary>
 /// Refuses large bodies with an answer the sender gets to read: closing the connection while it still sends
 /// would show it a broken pipe instead of the reason.
@@ -11,25 +14,29 @@ internal static class BodyLimit
     /// <summary>Far more than the largest stack or material.</summary>
     private const long LargestBytes = 1_000_000;
 
+    /// <summary>A shelf of twenty thousand materials as a file.</summary>
+    private const long LargestFileBytes = 16_000_000;
+
     /// <summary>Beyond this even politeness ends and the connection is closed.</summary>
     public const long MostDrainedBytes = 64_000_000;
 
     public static void UseBodyLimit(this WebApplication app) => app.Use(async (http, next) =>
     {
-        if (http.Request.ContentLength is > LargestBytes)
+        var most = http.GetEndpoint()?.Metadata.GetMetadata<LargeBody>() is null ? LargestBytes : LargestFileBytes;
+        if (http.Request.ContentLength > most)
         {
             var scratch = new byte[65_536];
             while (await http.Request.Body.ReadAsync(scratch, http.RequestAborted) > 0)
             {
             }
 
-            await Problems.Of(StatusCodes.Status413PayloadTooLarge, "too-large", $"The request is larger than {LargestBytes / 1_000_000} MB, the most this server takes. Send less at once.").ExecuteAsync(http);
+            await Problems.Of(StatusCodes.Status413PayloadTooLarge, "too-large", $"The request is larger than {most / 1_000_000} MB, the most this server takes. Send less at once.").ExecuteAsync(http);
             return;
         }
 
         // Bodies that do not tell their length are counted while they are read.
         if (http.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
-            limit.MaxRequestBodySize = LargestBytes;
+            limit.MaxRequestBodySize = most;
         await next(http);
     });
 }

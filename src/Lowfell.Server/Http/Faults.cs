@@ -12,6 +12,8 @@ public sealed class Faults
 
     public bool Any => list.Count > 0;
 
+    public IReadOnlyList<Fault> All => list;
+
     public void Add(string field, string message)
     {
         // A request can be wrong in a million places; nobody reads past the first fifty.

@@ -11,7 +11,7 @@ namespace Lowfell.Server.Http;
 /// A write that carries an <c>Idempotency-Key</c> (a UUID) is carried out once: sent again, it gets the first answer.
 /// Receipt and change are one transaction. Refusals are not remembered, so that they can be mended and sent again.
 /// </summary>
-public sealed class IdempotencyFilter(LowfellDb db, IOptions<JsonOptions> json, TimeProvider clock) : IEndpointFilter
+public sealed class IdempotencyFilter(LowfellDb db, SetGraphs graphs, IOptions<JsonOptions> json, TimeProvider clock) : IEndpointFilter
 {
     private const int LargestReceipt = 2_000_000;
 
@@ -47,6 +47,7 @@ public sealed class IdempotencyFilter(LowfellDb db, IOptions<JsonOptions> json, 
             }
 
             await transaction.CommitAsync(http.RequestAborted);
+            graphs.Forget();
         }
 
         return answer;

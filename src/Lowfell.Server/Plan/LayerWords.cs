@@ -17,7 +17,7 @@ internal static class LayerWords
     public static LayerDto ToDto(Layer l) => new(
         l.Id, l.Technique, l.Paint.Select(p => new PaintDto(p.Material.Id, p.Parts.ToDecimal())).ToList(),
         l.Dilution is { } d ? new DilutionDto(d.Thinner.Id, d.PaintParts.ToDecimal(), d.ThinnerParts.ToDecimal()) : null,
-        l.Coats, l.Region, (decimal)l.Strength, l.Tool, l.Drying, l.WaitMinutes is { } wait ? (int)wait : null, l.Optional, "");
+        l.Coats, l.Region, (decimal)l.Strength, l.Tool, l.Drying, l.WaitMinutes is { } wait ? (int)wait : null, l.Optional, "", (decimal?)l.MarkMm, l.VariationSeed);
 
     /// <summary>The layers with materials of this shelf, or null with every fault named.</summary>
     public static List<Layer>? Read(IReadOnlyList<LayerDto?>? layers, IReadOnlyDictionary<Guid, Material> shelf, Faults faults)
@@ -58,6 +58,8 @@ internal static class LayerWords
         faults.Range(dto.Coats, $"{at}.coats", 1, MostCoats);
         faults.Range(dto.Strength, $"{at}.strength", 0, MostStrength);
         faults.Range(dto.WaitMinutes, $"{at}.waitMinutes", 0, LongestWaitMinutes);
+        faults.Range(dto.MarkMm, $"{at}.markMm", 0.01m, 200);
+        faults.Range(dto.VariationSeed, $"{at}.variationSeed", 1, 1_000_000);
         faults.Text(dto.Note, $"{at}.note", LongestNote, needed: false);
         var paint = ReadPaint(dto.Paint ?? [], at, shelf, faults);
         var dilution = ReadDilution(dto.Dilution, at, shelf, faults);
@@ -75,6 +77,8 @@ internal static class LayerWords
             Tool = dto.Tool,
             Drying = dto.Drying,
             WaitMinutes = dto.WaitMinutes,
+            MarkMm = (double?)dto.MarkMm,
+            VariationSeed = dto.VariationSeed,
             Optional = dto.Optional,
         };
     }

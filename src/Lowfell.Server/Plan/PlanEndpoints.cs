@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Order;
 using Lowfell.Server.Http;
@@ -19,6 +20,7 @@ public static class PlanEndpoints
         plan.MapGet("/zones/{zoneId:guid}", OfZone).WithName("zoneSheet").ProducesProblem(404);
         plan.MapPut("/zones/{zoneId:guid}", ChangeZone).WithName("changeZone").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409)
             .AddEndpointFilter<IdempotencyFilter>();
+        plan.MapGet("/zones/{zoneId:guid}/variation", Variation.Of).WithName("variationPlan").WithSummary("Where a varied layer goes on each piece.").ProducesProblem(400).ProducesProblem(404);
         plan.MapPost("/zones/{zoneId:guid}/reading", Read).WithName("readDraft").ProducesProblem(400).ProducesProblem(404);
         plan.MapPut("/zones/{zoneId:guid}/stack", Store).WithName("storeStack").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409)
             .AddEndpointFilter<IdempotencyFilter>();
@@ -27,43 +29,55 @@ public static class PlanEndpoints
     private static Ok<IReadOnlyList<TechniqueDto>> Techniques() => TypedResults.Ok<IReadOnlyList<TechniqueDto>>(
         Enum.GetValues<Technique>().Select(t => TechniqueTable.For(t)).Select(f => new TechniqueDto(f.Technique, f.Laydown, f.UsualTool, f.Suits)).ToList());
 
-    private static async Task<Results<Ok<PlanOverview>, ProblemHttpResult>> Overview(Guid setId, LowfellDb db, CoreMaterials materials, CancellationToken stop)
+    private static async Task<Results<Ok<PlanOverview>, ProblemHttpResult>> Overview(Guid setId, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
-        if (await SetGraph.Load(db, materials, setId, stop) is not { } graph)
+        if (await graphs.OfSet(db, setId, stop) is not { } graph)
             return Problems.NotFound("set");
+        return TypedResults.Ok(overviews.GetValue(graph, Listing));
+    }
+
+    /// <summary>Drafts come many a second while a slider moves; they need not look for other windows' changes every time.</summary>
+    private static readonly TimeSpan DraftsLook = TimeSpan.FromMilliseconds(100);
+
+    // What is listed of a set that has not changed is the same every time.
+    private static readonly ConditionalWeakTable<SetGraph, PlanOverview> overviews = [];
+
+    private static PlanOverview Listing(SetGraph graph)
+    {
+        var entries = graph.Designs.SelectMany(d => d.Zones.Select(z => (Design: d, Zone: z))).AsParallel().AsOrdered().Select(x => Entry(graph, x.Design, x.Zone)).ToList().ToDictionary(e => e.Id);
         var designs = graph.Designs.Select(d => new DesignEntry(
-            d.Id, d.Name, d.Silhouette, d.Substrate, SetGraph.PieceCount(d), d.Zones.Select(z => Entry(graph, d, z)).ToList())).ToList();
-        return TypedResults.Ok(new PlanOverview(
+            d.Id, d.Name, d.Silhouette, d.Substrate, SetGraph.PieceCount(d), d.Zones.Select(z => entries[z.Id]).ToList())).ToList();
+        return new PlanOverview(
             graph.Set.Id, graph.Set.Name, graph.Workshop.Id, graph.Workshop.Name, graph.Set.Scale, graph.Set.TableMetres, graph.Set.TargetSheen, graph.Set.Handling,
-            graph.Workshop.TemperatureC, graph.Workshop.RelativeHumidity, designs.Sum(d => d.Pieces), designs));
+            graph.Workshop.TemperatureC, graph.Workshop.RelativeHumidity, designs.Sum(d => d.Pieces), designs);
     }
 
     private static ZoneEntry Entry(SetGraph graph, DesignRow design, ZoneRow row)
     {
-        var zone = graph.ToCore(row, design);
-        var layers = graph.Treatments[row.TreatmentId].Layers.Select(graph.ToCore).ToList();
-        var view = new StackView(graph.Context(zone), layers);
-        var findings = OrderCheck.Glance(view);
-        return new ZoneEntry(row.Id, row.Name, layers.Count > 0 ? view.Predictions[^1].Field.Colour.ToString() : null, layers.Count,
-            findings.Count(f => f.Severity == Severity.Stop), findings.Count(f => f.Severity == Severity.Caution), findings.Count(f => f.Severity == Severity.Hint));
+        var view = new StackView(graph.Context(row, design), graph.Layers(row.TreatmentId));
+        var open = new Remarks.ZoneRemarks(graph, row, view).Open(OrderCheck.Glance(view));
+        int Count(Severity severity) => open.Count(f => f.Severity == severity);
+        return new ZoneEntry(row.Id, row.Name, view.Count > 0 ? view.Predictions[^1].Field.Colour.ToString() : null, view.Count, Count(Severity.Stop), Count(Severity.Caution), Count(Severity.Hint));
     }
 
-    private static async Task<Results<Ok<ZoneSheet>, ProblemHttpResult>> OfZone(Guid zoneId, LowfellDb db, CoreMaterials materials, CancellationToken stop) =>
-        await Load(db, materials, zoneId, stop) is { } at ? TypedResults.Ok(Sheet(at)) : Problems.NotFound("zone");
+    private static async Task<Results<Ok<ZoneSheet>, ProblemHttpResult>> OfZone(Guid zoneId, LowfellDb db, SetGraphs graphs, CancellationToken stop) =>
+        await graphs.OfZone(db, zoneId, stop) is { } at ? TypedResults.Ok(Sheet(at)) : Problems.NotFound("zone");
 
-    private static async Task<Results<Ok<Reading>, ProblemHttpResult>> Read(Guid zoneId, DraftIn draft, LowfellDb db, CoreMaterials materials, CancellationToken stop)
+    private static async Task<Results<Ok<Reading>, ProblemHttpResult>> Read(Guid zoneId, DraftIn draft, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
-        if (await Load(db, materials, zoneId, stop) is not { } at)
+        if (await graphs.OfZone(db, zoneId, stop, lately: DraftsLook) is not { } at)
             return Problems.NotFound("zone");
         var faults = new Faults();
         var layers = LayerWords.Read(draft.Layers, at.Graph.Materials, faults);
-        return layers is null ? faults.ToProblem() : TypedResults.Ok(new StackReader(at.Graph).Read(at.Design, at.Zone, layers));
+        faults.Range(draft.Laid, "laid", 0, layers?.Count ?? 0);
+        faults.Range((decimal?)draft.MinutesSinceLast, "minutesSinceLast", 0, 10_000_000);
+        return faults.Any ? faults.ToProblem() : TypedResults.Ok(new StackReader(at.Graph).Read(at.Design, at.Zone, layers!, new Progress(draft.Laid ?? 0, draft.MinutesSinceLast ?? 0)));
     }
 
     private static async Task<Results<Ok<ZoneSheet>, ProblemHttpResult>> Store(
-        Guid zoneId, StackIn stack, LowfellDb db, CoreMaterials materials, TimeProvider clock, CancellationToken stop)
+        Guid zoneId, StackIn stack, LowfellDb db, SetGraphs graphs, TimeProvider clock, CancellationToken stop)
     {
-        if (await Load(db, materials, zoneId, stop) is not { } at)
+        if (await graphs.OfZone(db, zoneId, stop) is not { } at)
             return Problems.NotFound("zone");
         var faults = new Faults();
         faults.Require(stack.Version is not null, "version", "Give the version you edited from.");
@@ -79,11 +93,11 @@ public static class PlanEndpoints
 
         var notes = stack.Layers!.Select(l => l!.Note ?? "").ToList();
         var stored = await new StackWriter(db, clock).Write(at.Zone.TreatmentId, stack.Version!.Value, layers, notes, stop);
-        var now = Sheet((await Load(db, materials, zoneId, stop))!);
+        var now = Sheet((await graphs.OfZone(db, zoneId, stop))!);
         return stored ? TypedResults.Ok(now) : Problems.Changed("stack", now);
     }
 
-    private static async Task<Results<Ok<ZoneSheet>, ProblemHttpResult>> ChangeZone(Guid zoneId, ZoneIn change, LowfellDb db, CoreMaterials materials, CancellationToken stop)
+    private static async Task<Results<Ok<ZoneSheet>, ProblemHttpResult>> ChangeZone(Guid zoneId, ZoneIn change, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
         var row = await db.Zones.FirstOrDefaultAsync(z => z.Id == zoneId, stop);
         if (row is null)
@@ -99,25 +113,14 @@ public static class PlanEndpoints
         }
 
         db.ChangeTracker.Clear();
-        var now = Sheet((await Load(db, materials, zoneId, stop))!);
+        var now = Sheet((await graphs.OfZone(db, zoneId, stop))!);
         return changed ? Problems.Changed("zone", now) : TypedResults.Ok(now);
-    }
-
-    private sealed record Place(SetGraph Graph, DesignRow Design, ZoneRow Zone);
-
-    private static async Task<Place?> Load(LowfellDb db, CoreMaterials materials, Guid zoneId, CancellationToken stop)
-    {
-        var setId = await db.Designs.Where(d => d.Zones.Any(z => z.Id == zoneId)).Select(d => (Guid?)d.SetId).FirstOrDefaultAsync(stop);
-        if (setId is null || await SetGraph.Load(db, materials, setId.Value, stop) is not { } graph)
-            return null;
-        var design = graph.Designs.First(d => d.Zones.Any(z => z.Id == zoneId));
-        return new Place(graph, design, design.Zones.First(z => z.Id == zoneId));
     }
 
     private static ZoneSheet Sheet(Place at)
     {
         var treatment = at.Graph.Treatments[at.Zone.TreatmentId];
-        var layers = treatment.Layers.Select(at.Graph.ToCore).ToList();
+        var layers = at.Graph.Layers(treatment.Id);
         var shared = at.Graph.Designs.SelectMany(d => d.Zones.Where(z => z.TreatmentId == treatment.Id && z.Id != at.Zone.Id).Select(z => $"{d.Name}, {z.Name}")).ToList();
         return new ZoneSheet(
             Word(at), treatment.Id, treatment.Name, treatment.Version, shared,
@@ -129,6 +132,6 @@ public static class PlanEndpoints
     {
         var z = at.Zone;
         return new ZoneDto(z.Id, z.Name, at.Design.Id, at.Design.Name, at.Design.Substrate, SetGraph.PieceCount(at.Design), z.AreaCm2, z.Relief,
-            z.UpShare, z.SideShare, z.DownShare, z.RaisedShare, z.FieldShare, z.RecessShare, z.EdgeMm, z.JointMm, z.SmallestDetailMm, z.TargetSheen, z.Version);
+            z.UpShare, z.SideShare, z.DownShare, z.RaisedShare, z.FieldShare, z.RecessShare, z.EdgeMm, z.JointMm, z.SmallestDetailMm, z.TargetSheen, z.TargetColour, z.TargetPosition, z.CutEdge, z.BeforeAssembly, z.Version);
     }
 }

@@ -12,10 +12,12 @@ public sealed record DilutionDto(Guid ThinnerId, decimal Paint, decimal Thinner)
 /// <summary>One layer as it is edited. Layers always travel bottom first.</summary>
 public sealed record LayerDto(
     Guid Id, Technique Technique, IReadOnlyList<PaintDto> Paint, DilutionDto? Dilution, int Coats, Region Region, decimal Strength,
-    Tool Tool, DryingMode Drying, int? WaitMinutes, bool Optional, string Note);
+    Tool Tool, DryingMode Drying, int? WaitMinutes, bool Optional, string Note, decimal? MarkMm = null, int? VariationSeed = null);
 
-/// <summary>A layers-only request: what would this stack give?</summary>
-public sealed record DraftIn(IReadOnlyList<LayerDto?>? Layers);
+/// <summary>
+/// A layers-only request: what would this stack give? On a piece half done, how many layers are on it already and the minutes since the last.
+/// </summary>
+public sealed record DraftIn(IReadOnlyList<LayerDto?>? Layers, int? Laid = null, double? MinutesSinceLast = null);
 
 /// <summary>A whole stack to store, and the version it was edited from.</summary>
 public sealed record StackIn(uint? Version, IReadOnlyList<LayerDto?>? Layers);
@@ -25,10 +27,14 @@ public sealed record PositionsDto(double Raised, double Field, double Recess);
 
 public sealed record NeedDto(Guid MaterialId, double Ml);
 
-/// <summary>What is predicted of one layer. Colours are hex; films are dry um; minutes are estimates, low to high.</summary>
+/// <summary>
+/// What is predicted of one layer. Colours are hex; films are dry um; minutes are estimates, low to high. Coats to hide are over
+/// what really lies below; light left is the share of painted light still seen after each coat, where there is light below.
+/// </summary>
 public sealed record LayerReading(
-    Guid Id, string Raised, string Field, string Recess, string Average, string WetField, PositionsDto Change, PositionsDto FilmUm, PositionsDto Cover,
-    double NeededWaitMinutes, double HandsOnLowMinutes, double HandsOnHighMinutes, IReadOnlyList<NeedDto> Needs, bool HidingEstimated);
+    Guid Id, string Raised, string Field, string Recess, string Average, string WetRaised, string WetField, string WetRecess, PositionsDto Change, PositionsDto FilmUm, PositionsDto Cover,
+    double NeededWaitMinutes, double HandsOnLowMinutes, double HandsOnHighMinutes, IReadOnlyList<NeedDto> Needs, bool HidingEstimated,
+    int? CoatsToHide, IReadOnlyList<double>? LightLeft, IReadOnlyList<string> Care);
 
 /// <summary>An edit of a remedy; indices are bottom first, counted just before this edit.</summary>
 public sealed record EditDto(EditKind Op, int At, int? To, LayerDto? Layer);
@@ -40,19 +46,27 @@ public enum EditKind
 
 public sealed record RemedyDto(string Id, string Text, IReadOnlyList<EditDto> Edits);
 
-public sealed record FindingDto(string Rule, Severity Severity, IReadOnlyList<Guid> Layers, string Title, string Why, IReadOnlyList<RemedyDto> Remedies);
+/// <summary>Why the painter lives with a finding.</summary>
+public sealed record AcceptedDto(Guid Id, string Reason, DateTimeOffset AcceptedAt);
+
+/// <summary>What a rule says. Facts are the same as long as what it rests on is; an accepted finding counts that long.</summary>
+public sealed record FindingDto(
+    string Rule, Severity Severity, IReadOnlyList<Guid> Layers, string Title, string Why, IReadOnlyList<RemedyDto> Remedies, IReadOnlyList<School> Schools, string Facts, AcceptedDto? Accepted);
 
 /// <summary>How much of a material the whole set takes with this stack in place.</summary>
 public sealed record SetNeedDto(Guid MaterialId, double Ml, double StockMl, string DrivenBy, double DrivenShare);
 
+/// <summary>How near the finished zone comes to the colour wanted of it.</summary>
+public sealed record TargetReading(Position Position, string Wanted, string Predicted, double Difference, string Words);
+
 /// <summary>Everything Lowfell says of a stack.</summary>
 public sealed record Reading(
-    string Ground, IReadOnlyList<LayerReading> Layers, IReadOnlyList<FindingDto> Findings, IReadOnlyList<SetNeedDto> SetNeeds);
+    string Ground, IReadOnlyList<LayerReading> Layers, IReadOnlyList<FindingDto> Findings, IReadOnlyList<SetNeedDto> SetNeeds, TargetReading? Target);
 
 public sealed record ZoneDto(
     Guid Id, string Name, Guid DesignId, string DesignName, Substrate Substrate, int Pieces, decimal AreaCm2, Relief Relief,
     decimal Up, decimal Side, decimal Down, decimal Raised, decimal Field, decimal Recess, decimal EdgeMm, decimal JointMm, decimal SmallestDetailMm,
-    Sheen? TargetSheen, uint Version);
+    Sheen? TargetSheen, string? TargetColour, Position? TargetPosition, bool CutEdge, bool BeforeAssembly, uint Version);
 
 /// <summary>A zone with its treatment and what is said of it.</summary>
 public sealed record ZoneSheet(ZoneDto Zone, Guid TreatmentId, string TreatmentName, uint Version, IReadOnlyList<string> SharedWith, IReadOnlyList<LayerDto> Layers, Reading Reading);
@@ -69,7 +83,8 @@ public sealed record PlanOverview(
 /// <summary>A technique as the layer editor offers it.</summary>
 public sealed record TechniqueDto(Technique Technique, Laydown Laydown, Tool UsualTool, IReadOnlyList<MaterialKind> Suits);
 
-/// <summary>Changes to a zone's measures.</summary>
+/// <summary>Changes to a zone's measures. An empty target colour takes the target away.</summary>
 public sealed record ZoneIn(
     uint? Version, string? Name, decimal? AreaCm2, Relief? Relief, decimal? EdgeMm, decimal? JointMm, decimal? Up, decimal? Side, decimal? Down,
-    decimal? Raised, decimal? Field, decimal? Recess, Sheen? TargetSheen);
+    decimal? Raised, decimal? Field, decimal? Recess, Sheen? TargetSheen,
+    string? TargetColour, Position? TargetPosition, bool? CutEdge = null, bool? BeforeAssembly = null);

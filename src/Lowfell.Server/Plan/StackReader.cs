@@ -1,3 +1,4 @@
+using Lowfell.Core.Colour;
 using Lowfell.Core.Drying;
 using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
@@ -12,45 +13,63 @@ namespace Lowfell.Server.Plan;
 internal sealed class StackReader(SetGraph graph)
 {
     /// <summary>Colours, findings and amounts of <paramref name="layers"/> on a zone, as if they were stored.</summary>
-    public Reading Read(DesignRow design, ZoneRow zoneRow, IReadOnlyList<Layer> layers)
+    public Reading Read(DesignRow design, ZoneRow zoneRow, IReadOnlyList<Layer> layers, Progress? progress = null)
     {
-        var zone = graph.ToCore(zoneRow, design);
-        var context = graph.Context(zone);
-        var predictions = StackPrediction.Compute(zone, layers);
+        var context = graph.Context(zoneRow, design) with { Progress = progress ?? Progress.None };
+        var zone = context.Zone;
+        var view = new StackView(context, layers);
+        var predictions = view.Predictions;
         var pieces = SetGraph.PieceCount(design);
-        var readings = layers.Select((layer, i) => ReadLayer(layer, predictions[i], zone, pieces, i + 1 < layers.Count ? layers[i + 1] : null, context.Climate)).ToList();
-        var findings = OrderCheck.Run(context, layers).Select(f => Word(f, layers)).ToList();
-        return new Reading(SubstrateTraits.Colour(zone.Substrate).ToString(), readings, findings, SetNeeds(zoneRow.TreatmentId, layers));
+        var readings = layers.Select((layer, i) => ReadLayer(predictions, i, zone, pieces, i + 1 < layers.Count ? layers[i + 1] : null, context.Climate)).ToList();
+        var findings = new Remarks.ZoneRemarks(graph, zoneRow, view).Findings;
+        return new Reading(SubstrateTraits.Colour(zone.Substrate).ToString(), readings, findings, SetNeeds(zoneRow.TreatmentId, layers), Target(zoneRow, predictions));
     }
 
-    private static LayerReading ReadLayer(Layer layer, LayerPrediction p, Zone zone, int pieces, Layer? above, Climate climate)
+    private static TargetReading? Target(ZoneRow row, StackRun run)
     {
+        if (row.TargetColour is null || row.TargetPosition is not { } position)
+            return null;
+        var wanted = SrgbColour.Parse(row.TargetColour).ToLab();
+        var seen = run.SeenBelow(run.Count)[position];
+        return new TargetReading(position, row.TargetColour, seen.Colour.ToString(), Math.Round(ColourDifference.Ciede2000(wanted, seen.Lab), 2), DifferenceWords.Of(wanted, seen.Lab));
+    }
+
+    private static LayerReading ReadLayer(StackRun run, int index, Zone zone, int pieces, Layer? above, Climate climate)
+    {
+        var (layer, p) = (run.Layers[index], run[index]);
         var needed = above is null ? DryingModel.Of(layer, climate).TouchMinutes : DryingModel.Needed(layer, above, climate).Minutes;
         var hands = HandsOn.Batch(layer, zone, pieces);
         return new LayerReading(
-            layer.Id, p.Raised.Colour.ToString(), p.Field.Colour.ToString(), p.Recess.Colour.ToString(), p.Average.Colour.ToString(), p.WetField.Colour.ToString(),
+            layer.Id, p.Raised.Colour.ToString(), p.Field.Colour.ToString(), p.Recess.Colour.ToString(), p.Average.Colour.ToString(),
+            p.Wet.Raised.Colour.ToString(), p.Wet.Field.Colour.ToString(), p.Wet.Recess.Colour.ToString(),
             Positions(p.Change), Positions(p.DryFilmUm), Positions(p.Cover),
             Duration(needed), Math.Round(hands * (1 - HandsOn.TypicalError)), Math.Round(hands * (1 + HandsOn.TypicalError)),
             Quantities.ForLayer(layer, zone, pieces).Select(n => new NeedDto(n.Material.Id, Math.Round(n.Ml, 2))).ToList(),
-            layer.Paint.Any(x => x.Material.OpticsSource == OpticsSource.Estimated));
+            layer.Paint.Any(x => x.Material.OpticsSource == OpticsSource.Estimated), CoatsToHide(run, index), LightLeft(run, index),
+            Care.For(layer, zone.Substrate).Select(c => c.Text).ToList());
+    }
+
+    /// <summary>For layers that are meant to cover: coats until what is below no longer shows.</summary>
+    private static int? CoatsToHide(StackRun run, int index)
+    {
+        var layer = run.Layers[index];
+        if (TechniqueTable.For(layer.Technique, layer.Tool).Laydown != Laydown.Film || layer.Main is not { IsOpaque: true })
+            return null;
+        var coat = Laying.Of(layer with { Coats = 1 }, run.Zone, cleaned: false).FilmUm.Field;
+        return coat > 0 ? Hiding.CoatsOver(Laying.PerUm(layer), coat, new Reflectance(run.Below(index, Position.Field))) : null;
+    }
+
+    private static List<double>? LightLeft(StackRun run, int index)
+    {
+        for (var light = index - 1; light >= 0; light--)
+            if (run.Layers[light].Technique == Technique.DirectionalLight)
+                return PreShade.AfterEachCoat(run, light, index).Select(s => Math.Round(s, 3)).ToList();
+        return null;
     }
 
     private static double Duration(double minutes) => minutes <= 0 ? 0 : Core.Words.Duration.RoundUp(minutes);
 
     private static PositionsDto Positions(Split s) => new(Math.Round(s.Raised, 3), Math.Round(s.Field, 3), Math.Round(s.Recess, 3));
-
-    private static FindingDto Word(Finding f, IReadOnlyList<Layer> layers) => new(
-        f.Rule, f.Severity, f.Layers.Select(i => layers[i].Id).ToList(), f.Title, f.Why,
-        f.Remedies.Select(r => new RemedyDto(r.Id, r.Text, r.Edits.Select(Word).ToList())).ToList());
-
-    private static EditDto Word(StackEdit edit) => edit switch
-    {
-        StackEdit.Insert insert => new(EditKind.Insert, insert.At, null, LayerWords.ToDto(insert.Layer)),
-        StackEdit.Remove remove => new(EditKind.Remove, remove.At, null, null),
-        StackEdit.Move move => new(EditKind.Move, move.From, move.To, null),
-        StackEdit.Replace replace => new(EditKind.Replace, replace.At, null, LayerWords.ToDto(replace.Layer)),
-        _ => throw new InvalidOperationException($"Unknown edit {edit.GetType().Name}."),
-    };
 
     /// <summary>What the whole set takes of the materials in this stack, with the stack as drafted wherever its treatment is used.</summary>
     private List<SetNeedDto> SetNeeds(Guid draftTreatment, IReadOnlyList<Layer> draft)
@@ -65,13 +84,13 @@ internal sealed class StackReader(SetGraph graph)
 
     private IEnumerable<ZonePlan> Plans(Guid draftTreatment, IReadOnlyList<Layer> draft)
     {
-        var stored = new Dictionary<Guid, List<Layer>>();
+        var stored = new Dictionary<Guid, IReadOnlyList<Layer>>();
         foreach (var design in graph.Designs)
         {
             foreach (var zone in design.Zones)
             {
                 if (!stored.TryGetValue(zone.TreatmentId, out var layers))
-                    stored[zone.TreatmentId] = layers = graph.Treatments[zone.TreatmentId].Layers.Select(graph.ToCore).ToList();
+                    stored[zone.TreatmentId] = layers = graph.Layers(zone.TreatmentId);
                 yield return new ZonePlan(zone.Id, graph.ToCore(zone, design), zone.TreatmentId == draftTreatment ? draft : layers, SetGraph.PieceCount(design));
             }
         }

@@ -58,6 +58,8 @@ internal sealed class StackWriter(LowfellDb db, TimeProvider clock)
         row.Drying = layer.Drying;
         row.WaitMinutes = (int?)layer.WaitMinutes;
         row.Optional = layer.Optional;
+        row.MarkMm = (decimal?)layer.MarkMm;
+        row.VariationSeed = layer.VariationSeed;
         row.Note = note;
     }
 

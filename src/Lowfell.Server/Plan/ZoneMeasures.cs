@@ -1,3 +1,5 @@
+using Lowfell.Core.Colour;
+using Lowfell.Core.Layers;
 using Lowfell.Server.Http;
 using Lowfell.Store.Rows;
 
@@ -15,6 +17,8 @@ internal static class ZoneMeasures
         faults.Range(change.AreaCm2, "areaCm2", 0.01m, 100_000);
         faults.Range(change.EdgeMm, "edgeMm", 0, 1_000_000);
         faults.Range(change.JointMm, "jointMm", 0, 1_000_000);
+        faults.Require(string.IsNullOrEmpty(change.TargetColour) || SrgbColour.TryParse(change.TargetColour, out _), "targetColour",
+            "Write a hash and six hexadecimal digits, for example #6b4f2a.");
         Shares(faults, "up", change.Up, change.Side, change.Down, "up, side and down");
         Shares(faults, "raised", change.Raised, change.Field, change.Recess, "raised, field and recess");
         return faults;
@@ -34,6 +38,11 @@ internal static class ZoneMeasures
         row.Relief = change.Relief ?? row.Relief;
         row.EdgeMm = change.EdgeMm ?? row.EdgeMm;
         row.JointMm = change.JointMm ?? row.JointMm;
+        if (change.TargetColour is { } target)
+            row.TargetColour = target.Length == 0 ? null : target.ToLowerInvariant();
+        row.TargetPosition = row.TargetColour is null ? null : change.TargetPosition ?? row.TargetPosition ?? Position.Field;
+        row.CutEdge = change.CutEdge ?? row.CutEdge;
+        row.BeforeAssembly = change.BeforeAssembly ?? row.BeforeAssembly;
         row.TargetSheen = change.TargetSheen ?? row.TargetSheen;
         (row.UpShare, row.SideShare, row.DownShare) = (change.Up ?? row.UpShare, change.Side ?? row.SideShare, change.Down ?? row.DownShare);
         (row.RaisedShare, row.FieldShare, row.RecessShare) = (change.Raised ?? row.RaisedShare, change.Field ?? row.FieldShare, change.Recess ?? row.RecessShare);

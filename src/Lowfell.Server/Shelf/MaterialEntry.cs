@@ -24,6 +24,7 @@ internal static class MaterialEntry
         Colour(faults, m.OverWhite, "overWhite");
         faults.Range(m.CoatsToHide, "coatsToHide", 0.25m, 12);
         faults.Range(m.SolidsFraction, "solidsFraction", 0, 1);
+        faults.Range(m.MostThinnerShare, "mostThinnerShare", 0, 0.99m);
         faults.Range(m.TouchMinutes, "touchMinutes", 0, 100_000);
         faults.Range(m.RecoatMinutes, "recoatMinutes", m.TouchMinutes ?? 0, 100_000);
         faults.Range(m.CureMinutes, "cureMinutes", m.RecoatMinutes ?? m.TouchMinutes ?? 0, 100_000);
@@ -44,14 +45,8 @@ internal static class MaterialEntry
     {
         if (!SrgbColour.TryParse(m.OverBlack, out var black) || !SrgbColour.TryParse(m.OverWhite, out var white))
             return;
-        try
-        {
-            Optics.FromContrastCard(black, white);
-        }
-        catch (ArgumentException impossible)
-        {
-            faults.Add("overBlack", impossible.Message);
-        }
+        if (ContrastCard.Refusal(black, white) is { } reason)
+            faults.Add("overBlack", reason);
     }
 
     public static void Fill(MaterialRow row, MaterialIn m)
@@ -67,6 +62,8 @@ internal static class MaterialEntry
         row.OverWhite = m.OverWhite?.ToLowerInvariant();
         row.CoatsToHide = m.CoatsToHide;
         row.Sheen = m.Sheen ?? Sheen.Matt;
+        row.Lustre = m.Lustre ?? Lustre.Plain;
+        row.MostThinnerShare = m.MostThinnerShare;
         row.SolidsFraction = m.SolidsFraction ?? 0.4m;
         row.Thinners = [.. (m.Thinners ?? m.Carrier.Value.UsualThinners()).Distinct()];
         row.TouchMinutes = m.TouchMinutes ?? (decimal)usual.TouchMinutes;

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Lowfell.Core.Colour;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Words;
@@ -12,7 +13,7 @@ namespace Lowfell.Server.Shelf;
 /// <summary>The shelf of a workshop.</summary>
 public static class ShelfEndpoints
 {
-    private const int MostMaterials = 20_000;
+    internal const int MostMaterials = 20_000;
     private const int PageSize = 1000;
 
     public static void MapShelf(this IEndpointRouteBuilder app)
@@ -23,6 +24,12 @@ public static class ShelfEndpoints
         shelf.MapPut("/materials/{id:guid}", Change).WithName("changeMaterial").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
         shelf.MapDelete("/materials/{id:guid}", Remove).WithName("removeMaterial").ProducesProblem(404).ProducesProblem(409);
         shelf.MapGet("/materials/{id:guid}/uses", Uses).WithName("materialUses").ProducesProblem(404);
+        shelf.MapGet("/{workshopId:guid}/materials.csv", ShelfFiles.CsvOut).WithName("shelfCsv").ProducesProblem(404);
+        shelf.MapGet("/{workshopId:guid}/palette.gpl", ShelfFiles.PaletteOut).WithName("shelfPalette").ProducesProblem(404);
+        shelf.MapPost("/{workshopId:guid}/csv", ShelfFiles.CsvIn).WithName("importShelfCsv").WithSummary("Looks at a CSV of materials, and with store puts all of it on the shelf when nothing is wrong.")
+            .ProducesProblem(404).WithMetadata(new LargeBody());
+        shelf.MapPost("/{workshopId:guid}/palette", ShelfFiles.PaletteIn).WithName("importPalette").WithSummary("The same for a GIMP palette.").ProducesProblem(404);
+        shelf.MapLooks();
         shelf.MapPost("/drawdown", Preview).WithName("drawdown").WithSummary("What the model predicts of a material that is being typed in.").ProducesProblem(400);
     }
 
@@ -128,6 +135,17 @@ public static class ShelfEndpoints
         int? coats = m.IsOpaque ? Enumerable.Range(1, Hiding.MostCoats).Cast<int?>().FirstOrDefault(n => m.Optics.ContrastRatio(n!.Value) >= Hiding.HiddenRatio) : null;
         return new MaterialCard(
             r.Id, r.Version, r.Name, r.Maker, r.Code, r.Kind, r.Carrier, r.Colour, r.OverBlack, r.OverWhite, r.CoatsToHide, r.Sheen, r.SolidsFraction, r.Thinners,
-            r.TouchMinutes, r.RecoatMinutes, r.CureMinutes, r.HeatSafe, r.StockMl, r.PackMl, r.Price, r.Hazards, r.Notes, m.OpticsSource, coats, drawdowns, uses);
+            r.TouchMinutes, r.RecoatMinutes, r.CureMinutes, r.HeatSafe, r.StockMl, r.PackMl, r.Price, r.Hazards, r.Notes, m.OpticsSource, coats, Doubt(r), r.HidingFactor, r.TintFactor, drawdowns, uses, r.Lustre, r.MostThinnerShare);
     }
+
+    private static CardDoubt? Doubt(MaterialRow r)
+    {
+        if (!SrgbColour.TryParse(r.OverBlack, out var black) || !SrgbColour.TryParse(r.OverWhite, out var white))
+            return null;
+        var card = cards.GetOrAdd((black, white), c => ContrastCard.Read(c.Item1, c.Item2));
+        return new CardDoubt(Math.Round(card.CoatsToHideLow, 1), Math.Round(card.CoatsToHideHigh, 1), card.IsFaint);
+    }
+
+    // Reading a card takes milliseconds, and a shelf is listed often.
+    private static readonly ConcurrentDictionary<(SrgbColour, SrgbColour), ContrastCard> cards = new();
 }

@@ -1,3 +1,4 @@
+using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 
 namespace Lowfell.Server.Shelf;
@@ -6,7 +7,8 @@ namespace Lowfell.Server.Shelf;
 public sealed record MaterialIn(
     uint? Version, string? Name, string? Maker, string? Code, MaterialKind? Kind, Carrier? Carrier, string? Colour, string? OverBlack, string? OverWhite,
     decimal? CoatsToHide, Sheen? Sheen, decimal? SolidsFraction, IReadOnlyList<ThinnerFamily>? Thinners, decimal? TouchMinutes, decimal? RecoatMinutes,
-    decimal? CureMinutes, bool? HeatSafe, decimal? StockMl, decimal? PackMl, decimal? Price, string? Hazards, string? Notes);
+    decimal? CureMinutes, bool? HeatSafe, decimal? StockMl, decimal? PackMl, decimal? Price, string? Hazards, string? Notes,
+    Lustre? Lustre = null, decimal? MostThinnerShare = null);
 
 /// <summary>Predicted colours of some standard coats over the black and the white half of a card.</summary>
 public sealed record Drawdown(int Coats, string OverBlack, string OverWhite);
@@ -16,7 +18,29 @@ public sealed record MaterialCard(
     Guid Id, uint Version, string Name, string Maker, string Code, MaterialKind Kind, Carrier Carrier, string? Colour, string? OverBlack, string? OverWhite,
     decimal? CoatsToHide, Sheen Sheen, decimal SolidsFraction, IReadOnlyList<ThinnerFamily> Thinners, decimal TouchMinutes, decimal RecoatMinutes,
     decimal CureMinutes, bool HeatSafe, decimal StockMl, decimal PackMl, decimal Price, string Hazards, string Notes,
-    OpticsSource OpticsSource, int? PredictedCoatsToHide, IReadOnlyList<Drawdown> Drawdowns, int Uses);
+    OpticsSource OpticsSource, int? PredictedCoatsToHide, CardDoubt? CardDoubt, decimal HidingFactor, decimal TintFactor, IReadOnlyList<Drawdown> Drawdowns, int Uses,
+    Lustre Lustre, decimal? MostThinnerShare);
+
+/// <summary>How far a reading off by one step moves the coats to hide; faint when the halves are so alike that scattering is hardly known.</summary>
+public sealed record CardDoubt(double CoatsLow, double CoatsHigh, bool Faint);
+
+/// <summary>One look that tuned a material's strength.</summary>
+public sealed record CalibrationEntry(
+    Guid Id, DateTimeOffset At, string Place, Position Position, string Observed, string PredictedBefore, string PredictedAfter,
+    decimal HidingStep, decimal TintStep, DateTimeOffset? TakenBackAt);
+
+/// <summary>A colour to look for on the shelf.</summary>
+public sealed record NearestIn(string? Colour, int? Count, bool? OutOfStockToo);
+
+public sealed record NearestPart(Guid MaterialId, string Name, int Parts);
+
+/// <summary>A material or a two-part mix that comes near a colour once its coats hide a mid-grey card.</summary>
+public sealed record NearestEntry(IReadOnlyList<NearestPart> Paint, int Coats, bool Hides, string Colour, double Difference, string Words);
+
+/// <summary>Mean colours picked from a photo, linear light 0..1 as [r, g, b]; the card's reflectance is 0.18 unless said otherwise.</summary>
+public sealed record PhotoIn(double[]? Card, double[]? Sample, double? CardReflectance);
+
+public sealed record PhotoColour(string Colour);
 
 /// <summary>One layer that a material is used in.</summary>
 public sealed record UseEntry(string Treatment, int Layer, string Technique, IReadOnlyList<string> Zones);

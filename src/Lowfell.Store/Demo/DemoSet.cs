@@ -59,14 +59,14 @@ public static class DemoSet
             Zone("Back face", t["Back face"], 244, Relief.Smooth, joint: 0, edge: 600));
         yield return Design("Pump house", Silhouette.House, Substrate.Board, "P", 1,
             Zone("Walls", t["Pump house walls"], 262, Relief.Light, joint: 90, edge: 480),
-            Zone("Cut edges", t["Cut edges"], 22, Relief.Smooth, edge: 900),
+            Zone("Cut edges", t["Cut edges"], 22, Relief.Smooth, edge: 900, cutEdge: true),
             Zone("Timber", t["House timber"], 38, Relief.Light, joint: 160, edge: 520),
             Zone("Slate roof", t["Slate roof"], 184, Relief.Deep, joint: 2100, edge: 380, up: 0.7m),
             Zone("Door", t["House door"], 9, Relief.Light, joint: 110, edge: 140),
             Zone("Window glass", t["Window glass"], 6, Relief.Smooth, edge: 110, sheen: Sheen.Gloss));
         yield return Design("Keeper’s cottage", Silhouette.Cottage, Substrate.Board, "K", 2,
             Zone("Walls", t["Cottage walls"], 198, Relief.Light, joint: 70, edge: 420),
-            Zone("Cut edges", t["Cut edges"], 18, Relief.Smooth, edge: 760),
+            Zone("Cut edges", t["Cut edges"], 18, Relief.Smooth, edge: 760, cutEdge: true),
             Zone("Timber", t["House timber"], 26, Relief.Light, joint: 120, edge: 400),
             Zone("Slate roof", t["Slate roof"], 142, Relief.Deep, joint: 1650, edge: 310, up: 0.7m),
             Zone("Door", t["House door"], 7, Relief.Light, joint: 90, edge: 120),
@@ -108,7 +108,7 @@ public static class DemoSet
     }
 
     private static ZoneRow Zone(string name, TreatmentRow treatment, decimal areaCm2, Relief relief, decimal joint = 0, decimal edge = 0,
-        decimal up = 0, decimal detail = 1, Sheen? sheen = null, bool beforeAssembly = false)
+        decimal up = 0, decimal detail = 1, Sheen? sheen = null, bool beforeAssembly = false, bool cutEdge = false)
     {
         var shares = Core.Layers.Zone.UsualShares(relief);
         return new ZoneRow
@@ -127,6 +127,7 @@ public static class DemoSet
             SmallestDetailMm = detail,
             TargetSheen = sheen,
             BeforeAssembly = beforeAssembly,
+            CutEdge = cutEdge,
         };
     }
 

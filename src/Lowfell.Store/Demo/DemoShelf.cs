@@ -70,8 +70,8 @@ internal static class DemoShelf
             Acrylic("T-17", "Reed Straw", "#bfa766", 3.0, 9, 0.4),
             Acrylic("T-18", "Dredger Green", "#3f5248", 1.7, 24),
             Acrylic("T-19", "Deck Oxide", "#6d3a2c", 1.6, 18),
-            Acrylic("T-20", "Cold Iron", "#54565a", 1.2, 13),
-            Acrylic("T-21", "Bright Wear", "#a5a7a6", 1.6, 5),
+            Metal(Acrylic("T-20", "Cold Iron", "#54565a", 1.2, 13)),
+            Metal(Acrylic("T-21", "Bright Wear", "#a5a7a6", 1.6, 5)),
             Acrylic("T-22", "Mud Dark", "#3b3228", 1.2, 26),
             Acrylic("T-23", "Weed Green", "#4f5a33", 2.0, 10),
             Acrylic("T-24", "Faded Door Blue", "#5b7482", 2.3, 8),
@@ -99,7 +99,7 @@ internal static class DemoShelf
             M(Kell, "K-21", "Sedge Filter", Filter, Enamel, "#d2c9a0", stock: 33, pack: 35, price: 4.6, sheen: Sheen.Satin, solids: 0.15, hazards: vapour),
             M(Kell, "K-22", "Slate Filter", Filter, Enamel, "#b9c2c6", stock: 28, pack: 35, price: 4.6, sheen: Sheen.Satin, solids: 0.15, hazards: vapour),
             M(Kell, "K-31", "Raw Peat Oil", Paint, Oil, "#3d2f20", 2.5, 18, 20, 6.9, Sheen.Satin, 0.8, "Drying oil: rags can heat by themselves, lay them flat outside."),
-            M(Kell, "K-41", "Bright Chain Lacquer", Paint, SolventAcrylic, "#8e9092", 1.2, 21, 30, 5.2, Sheen.Satin, 0.25, vapour),
+            Metal(M(Kell, "K-41", "Bright Chain Lacquer", Paint, SolventAcrylic, "#8e9092", 1.2, 21, 30, 5.2, Sheen.Satin, 0.25, vapour)),
             M(Kell, "K-51", "Dust Binder", Medium, Enamel, stock: 30, pack: 35, price: 4.9, solids: 0.1, hazards: vapour),
             Thinner(M(Kell, "K-61", "Chandlery Thinner", MaterialKind.Thinner, Enamel, stock: 180, pack: 250, price: 6.5, solids: 0, hazards: vapour + " Hazardous waste, not for the drain."), ThinnerFamily.WhiteSpirit),
             Thinner(M(Kell, "K-62", "Strong Thinner", MaterialKind.Thinner, SolventAcrylic, stock: 120, pack: 250, price: 7.2, solids: 0, hazards: vapour), ThinnerFamily.LacquerThinner),
@@ -123,6 +123,12 @@ internal static class DemoShelf
     private static MaterialRow Card(MaterialRow row, string overBlack, string overWhite)
     {
         (row.OverBlack, row.OverWhite) = (overBlack, overWhite);
+        return row;
+    }
+
+    private static MaterialRow Metal(MaterialRow row)
+    {
+        row.Lustre = Lustre.Metal;
         return row;
     }
 

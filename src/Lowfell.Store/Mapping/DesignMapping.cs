@@ -26,9 +26,11 @@ internal sealed class ZoneMapping : IEntityTypeConfiguration<ZoneRow>
             t.HasCheckConstraint("ck_zones_area", "area_cm2 > 0 and area_cm2 <= 100000");
             t.HasCheckConstraint("ck_zones_orientation", "up_share >= 0 and side_share >= 0 and down_share >= 0 and abs(up_share + side_share + down_share - 1) < 0.001");
             t.HasCheckConstraint("ck_zones_shares", "raised_share >= 0 and field_share >= 0 and recess_share >= 0 and abs(raised_share + field_share + recess_share - 1) < 0.001");
+            t.HasCheckConstraint("ck_zones_target", "(target_colour is null) = (target_position is null) and target_colour ~ '^#[0-9a-f]{6}$'");
             t.HasCheckConstraint("ck_zones_lengths", "edge_mm >= 0 and joint_mm >= 0 and smallest_detail_mm > 0");
         });
         row.Property(z => z.Name).HasMaxLength(120);
+        row.Property(z => z.TargetColour).HasMaxLength(7);
         row.HasIndex(z => new { z.DesignId, z.Name }).IsUnique();
         row.HasOne(z => z.Treatment).WithMany().HasForeignKey(z => z.TreatmentId).OnDelete(DeleteBehavior.Restrict);
         row.HasRowVersion(z => z.Version);

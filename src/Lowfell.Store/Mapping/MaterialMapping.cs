@@ -19,10 +19,14 @@ internal sealed class MaterialMapping : IEntityTypeConfiguration<MaterialRow>
             t.HasCheckConstraint("ck_materials_card", "(over_black is null) = (over_white is null)");
             t.HasCheckConstraint("ck_materials_coats_to_hide", "coats_to_hide between 0.25 and 12");
             t.HasCheckConstraint("ck_materials_solids", "solids_fraction between 0 and 1");
+            t.HasCheckConstraint("ck_materials_thinner_share", "most_thinner_share >= 0 and most_thinner_share < 1");
             t.HasCheckConstraint("ck_materials_dry", "touch_minutes >= 0 and recoat_minutes >= touch_minutes and cure_minutes >= recoat_minutes");
+            t.HasCheckConstraint("ck_materials_strength", "hiding_factor between 0.5 and 2 and tint_factor between 0.5 and 2");
             t.HasCheckConstraint("ck_materials_stock", "stock_ml >= 0 and pack_ml >= 0 and price >= 0");
             t.HasCheckConstraint("ck_materials_thinners", $"thinners <@ array[{families}]::text[]");
         });
+        row.Property(m => m.HidingFactor).HasPrecision(16, 12).HasDefaultValue(1m);
+        row.Property(m => m.TintFactor).HasPrecision(16, 12).HasDefaultValue(1m);
         row.Property(m => m.Name).HasMaxLength(120);
         row.Property(m => m.Maker).HasMaxLength(120);
         row.Property(m => m.Code).HasMaxLength(40);

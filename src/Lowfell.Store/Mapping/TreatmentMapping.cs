@@ -28,6 +28,7 @@ internal sealed class LayerMapping : IEntityTypeConfiguration<LayerRow>
             t.HasCheckConstraint("ck_layers_parts", "paint_parts > 0 and thinner_parts > 0");
             t.HasCheckConstraint("ck_layers_coats", "coats between 1 and 20");
             t.HasCheckConstraint("ck_layers_strength", "strength between 0 and 3");
+            t.HasCheckConstraint("ck_layers_mark", "mark_mm > 0 and mark_mm <= 200");
             t.HasCheckConstraint("ck_layers_wait", "wait_minutes between 0 and 43200");
         });
         row.Property(l => l.Id).ValueGeneratedNever();

@@ -23,6 +23,148 @@ namespace Lowfell.Store.Migrations
 
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
+            modelBuilder.Entity("Lowfell.Store.Rows.AcceptedFindingRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("AcceptedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("accepted_at");
+
+                    b.Property<string>("Facts")
+                        .IsRequired()
+                        .HasMaxLength(64)
+                        .HasColumnType("character varying(64)")
+                        .HasColumnName("facts");
+
+                    b.Property<Guid>("LayerId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("layer_id");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("reason");
+
+                    b.Property<string>("Rule")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("rule");
+
+                    b.Property<DateTimeOffset?>("TakenBackAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("taken_back_at");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasMaxLength(2000)
+                        .HasColumnType("character varying(2000)")
+                        .HasColumnName("why");
+
+                    b.Property<Guid>("ZoneId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("zone_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_accepted_findings");
+
+                    b.HasIndex("ZoneId", "Rule", "LayerId", "Facts")
+                        .IsUnique()
+                        .HasDatabaseName("ix_accepted_findings_zone_id_rule_layer_id_facts")
+                        .HasFilter("taken_back_at is null");
+
+                    b.ToTable("accepted_findings", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_accepted_findings_reason", "length(btrim(reason)) > 0");
+
+                            t.HasCheckConstraint("ck_accepted_findings_taken_back", "taken_back_at >= accepted_at");
+                        });
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.CalibrationRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<decimal>("HidingStep")
+                        .HasPrecision(16, 12)
+                        .HasColumnType("numeric(16,12)")
+                        .HasColumnName("hiding_step");
+
+                    b.Property<Guid>("MaterialId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("material_id");
+
+                    b.Property<string>("Observed")
+                        .IsRequired()
+                        .HasMaxLength(7)
+                        .HasColumnType("character varying(7)")
+                        .HasColumnName("observed");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("place");
+
+                    b.Property<string>("Position")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("position");
+
+                    b.Property<string>("PredictedAfter")
+                        .IsRequired()
+                        .HasMaxLength(7)
+                        .HasColumnType("character varying(7)")
+                        .HasColumnName("predicted_after");
+
+                    b.Property<string>("PredictedBefore")
+                        .IsRequired()
+                        .HasMaxLength(7)
+                        .HasColumnType("character varying(7)")
+                        .HasColumnName("predicted_before");
+
+                    b.Property<DateTimeOffset?>("TakenBackAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("taken_back_at");
+
+                    b.Property<decimal>("TintStep")
+                        .HasPrecision(16, 12)
+                        .HasColumnType("numeric(16,12)")
+                        .HasColumnName("tint_step");
+
+                    b.HasKey("Id")
+                        .HasName("pk_calibrations");
+
+                    b.HasIndex("MaterialId", "At")
+                        .HasDatabaseName("ix_calibrations_material_id_at");
+
+                    b.ToTable("calibrations", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_calibrations_observed", "observed ~ '^#[0-9a-f]{6}$'");
+
+                            t.HasCheckConstraint("ck_calibrations_position", "position in ('raised', 'field', 'recess')");
+
+                            t.HasCheckConstraint("ck_calibrations_predicted_after", "predicted_after ~ '^#[0-9a-f]{6}$'");
+
+                            t.HasCheckConstraint("ck_calibrations_predicted_before", "predicted_before ~ '^#[0-9a-f]{6}$'");
+
+                            t.HasCheckConstraint("ck_calibrations_steps", "hiding_step between 0.25 and 4 and tint_step between 0.25 and 4");
+                        });
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.DesignRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -93,6 +235,11 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(40)")
                         .HasColumnName("drying");
 
+                    b.Property<decimal?>("MarkMm")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("mark_mm");
+
                     b.Property<Guid?>("MaterialId")
                         .HasColumnType("uuid")
                         .HasColumnName("material_id");
@@ -154,6 +301,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("treatment_id");
 
+                    b.Property<int?>("VariationSeed")
+                        .HasColumnType("integer")
+                        .HasColumnName("variation_seed");
+
                     b.Property<int?>("WaitMinutes")
                         .HasColumnType("integer")
                         .HasColumnName("wait_minutes");
@@ -181,13 +332,15 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_layers_drying", "drying in ('air', 'hot air')");
 
+                            t.HasCheckConstraint("ck_layers_mark", "mark_mm > 0 and mark_mm <= 200");
+
                             t.HasCheckConstraint("ck_layers_paint", "material_id is null or mix_id is null");
 
                             t.HasCheckConstraint("ck_layers_parts", "paint_parts > 0 and thinner_parts > 0");
 
                             t.HasCheckConstraint("ck_layers_position", "position >= 0 and position < 100");
 
-                            t.HasCheckConstraint("ck_layers_region", "region in ('all', 'raised', 'recess', 'upward', 'lower third', 'edges', 'spots')");
+                            t.HasCheckConstraint("ck_layers_region", "region in ('all', 'raised', 'recess', 'upward', 'lower third', 'edges', 'spots', 'within rim')");
 
                             t.HasCheckConstraint("ck_layers_strength", "strength between 0 and 3");
 
@@ -248,17 +401,35 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("heat_safe");
 
+                    b.Property<decimal>("HidingFactor")
+                        .ValueGeneratedOnAdd()
+                        .HasPrecision(16, 12)
+                        .HasColumnType("numeric(16,12)")
+                        .HasDefaultValue(1m)
+                        .HasColumnName("hiding_factor");
+
                     b.Property<string>("Kind")
                         .IsRequired()
                         .HasMaxLength(40)
                         .HasColumnType("character varying(40)")
                         .HasColumnName("kind");
 
+                    b.Property<string>("Lustre")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("lustre");
+
                     b.Property<string>("Maker")
                         .IsRequired()
                         .HasMaxLength(120)
                         .HasColumnType("character varying(120)")
                         .HasColumnName("maker");
+
+                    b.Property<decimal?>("MostThinnerShare")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("most_thinner_share");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -318,6 +489,13 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("text[]")
                         .HasColumnName("thinners");
 
+                    b.Property<decimal>("TintFactor")
+                        .ValueGeneratedOnAdd()
+                        .HasPrecision(16, 12)
+                        .HasColumnType("numeric(16,12)")
+                        .HasDefaultValue(1m)
+                        .HasColumnName("tint_factor");
+
                     b.Property<decimal>("TouchMinutes")
                         .HasPrecision(12, 4)
                         .HasColumnType("numeric(12,4)")
@@ -359,6 +537,8 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_materials_kind", "kind in ('primer', 'paint', 'ink', 'wash', 'filter', 'glaze medium', 'varnish', 'thinner', 'medium', 'pigment', 'pencil', 'texture paste', 'filler', 'crackle paste', 'crackle medium', 'chipping fluid', 'glue', 'aggregate', 'tuft', 'decal')");
 
+                            t.HasCheckConstraint("ck_materials_lustre", "lustre in ('plain', 'metal', 'glass', 'glow')");
+
                             t.HasCheckConstraint("ck_materials_over_black", "over_black ~ '^#[0-9a-f]{6}$'");
 
                             t.HasCheckConstraint("ck_materials_over_white", "over_white ~ '^#[0-9a-f]{6}$'");
@@ -368,6 +548,10 @@ namespace Lowfell.Store.Migrations
                             t.HasCheckConstraint("ck_materials_solids", "solids_fraction between 0 and 1");
 
                             t.HasCheckConstraint("ck_materials_stock", "stock_ml >= 0 and pack_ml >= 0 and price >= 0");
+
+                            t.HasCheckConstraint("ck_materials_strength", "hiding_factor between 0.5 and 2 and tint_factor between 0.5 and 2");
+
+                            t.HasCheckConstraint("ck_materials_thinner_share", "most_thinner_share >= 0 and most_thinner_share < 1");
 
                             t.HasCheckConstraint("ck_materials_thinners", "thinners <@ array['water', 'acrylic thinner', 'lacquer thinner', 'white spirit', 'alcohol']::text[]");
                         });
@@ -552,6 +736,61 @@ namespace Lowfell.Store.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.StockMoveRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("kind");
+
+                    b.Property<Guid>("MaterialId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("material_id");
+
+                    b.Property<decimal>("Ml")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("ml");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("reason");
+
+                    b.Property<Guid?>("UndoesId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("undoes_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_stock_moves");
+
+                    b.HasIndex("UndoesId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_stock_moves_undoes_id");
+
+                    b.HasIndex("MaterialId", "At")
+                        .HasDatabaseName("ix_stock_moves_material_id_at");
+
+                    b.ToTable("stock_moves", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_stock_moves_kind", "kind in ('opening', 'bought', 'used', 'thrown away', 'lent', 'returned', 'corrected')");
+
+                            t.HasCheckConstraint("ck_stock_moves_ml", "ml <> 0");
+
+                            t.HasCheckConstraint("ck_stock_moves_sign", "case kind when 'bought' then ml > 0 when 'returned' then ml > 0 when 'opening' then ml > 0 when 'corrected' then true else ml < 0 end");
+                        });
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.TreatmentRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -625,6 +864,11 @@ namespace Lowfell.Store.Migrations
                         {
                             b1.IsRequired();
 
+                            b1.Property<string>("BarePercent")
+                                .HasMaxLength(40)
+                                .HasColumnType("character varying(40)")
+                                .HasColumnName("house_rules_bare_percent");
+
                             b1.Property<string>("BaseTexture")
                                 .IsRequired()
                                 .HasMaxLength(40)
@@ -691,6 +935,8 @@ namespace Lowfell.Store.Migrations
 
                     b.ToTable("workshops", null, t =>
                         {
+                            t.HasCheckConstraint("ck_workshops_house_rules_bare_percent", "house_rules_bare_percent in ('of the mix', 'added')");
+
                             t.HasCheckConstraint("ck_workshops_house_rules_base_texture", "house_rules_base_texture in ('before priming', 'after painting')");
 
                             t.HasCheckConstraint("ck_workshops_house_rules_dry_brush_cleaning", "house_rules_dry_brush_cleaning in ('carry over', 'clean')");
@@ -764,6 +1010,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("before_assembly");
 
+                    b.Property<bool>("CutEdge")
+                        .HasColumnType("boolean")
+                        .HasColumnName("cut_edge");
+
                     b.Property<Guid>("DesignId")
                         .HasColumnType("uuid")
                         .HasColumnName("design_id");
@@ -829,6 +1079,16 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("numeric(12,4)")
                         .HasColumnName("smallest_detail_mm");
 
+                    b.Property<string>("TargetColour")
+                        .HasMaxLength(7)
+                        .HasColumnType("character varying(7)")
+                        .HasColumnName("target_colour");
+
+                    b.Property<string>("TargetPosition")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("target_position");
+
                     b.Property<string>("TargetSheen")
                         .HasMaxLength(40)
                         .HasColumnType("character varying(40)")
@@ -873,6 +1133,10 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_zones_shares", "raised_share >= 0 and field_share >= 0 and recess_share >= 0 and abs(raised_share + field_share + recess_share - 1) < 0.001");
 
+                            t.HasCheckConstraint("ck_zones_target", "(target_colour is null) = (target_position is null) and target_colour ~ '^#[0-9a-f]{6}$'");
+
+                            t.HasCheckConstraint("ck_zones_target_position", "target_position in ('raised', 'field', 'recess')");
+
                             t.HasCheckConstraint("ck_zones_target_sheen", "target_sheen in ('matt', 'satin', 'gloss')");
                         });
                 });
@@ -897,6 +1161,26 @@ namespace Lowfell.Store.Migrations
                         {
                             t.HasCheckConstraint("ck_zone_touches_once", "first_zone_id < second_zone_id");
                         });
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.AcceptedFindingRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.ZoneRow", null)
+                        .WithMany()
+                        .HasForeignKey("ZoneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_accepted_findings_zones_zone_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.CalibrationRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.MaterialRow", null)
+                        .WithMany()
+                        .HasForeignKey("MaterialId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_calibrations_materials_material_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.DesignRow", b =>
@@ -1000,6 +1284,22 @@ namespace Lowfell.Store.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_sets_workshops_workshop_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.StockMoveRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.MaterialRow", null)
+                        .WithMany()
+                        .HasForeignKey("MaterialId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_stock_moves_materials_material_id");
+
+                    b.HasOne("Lowfell.Store.Rows.StockMoveRow", null)
+                        .WithMany()
+                        .HasForeignKey("UndoesId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .HasConstraintName("fk_stock_moves_stock_moves_undoes_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.TreatmentRow", b =>

@@ -49,6 +49,14 @@ public sealed class ZoneRow
     /// <summary>A sheen of its own, such as gloss for glass.</summary>
     public Sheen? TargetSheen { get; set; }
 
+    /// <summary>The colour wanted on the finished zone, and where it is wanted; both or neither.</summary>
+    public string? TargetColour { get; set; }
+
+    public Position? TargetPosition { get; set; }
+
+    /// <summary>The surface is itself a cut edge of board or plaster.</summary>
+    public bool CutEdge { get; set; }
+
     /// <summary>Out of a brush's reach once the piece is assembled.</summary>
     public bool BeforeAssembly { get; set; }
 

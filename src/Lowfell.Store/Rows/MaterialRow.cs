@@ -29,6 +29,17 @@ public sealed class MaterialRow
     public decimal RecoatMinutes { get; set; }
     public decimal CureMinutes { get; set; }
     public decimal? WindowMinutes { get; set; }
+
+    /// <summary>What looking has taught this workshop of its strength; see <see cref="CalibrationRow"/>.</summary>
+    public decimal HidingFactor { get; set; } = 1;
+
+    public decimal TintFactor { get; set; } = 1;
+
+    public Lustre Lustre { get; set; }
+
+    /// <summary>The most thinner its label allows, as a share of the mix; null takes the usual of its kind.</summary>
+    public decimal? MostThinnerShare { get; set; }
+
     public bool HeatSafe { get; set; }
     public decimal StockMl { get; set; }
     public decimal PackMl { get; set; }
@@ -40,19 +51,24 @@ public sealed class MaterialRow
     /// <summary>What is known of its colour.</summary>
     public ColourEvidence Evidence() => new(Read(Colour), Read(OverBlack), Read(OverWhite), (double?)CoatsToHide);
 
+    /// <summary>How much stronger than entered.</summary>
+    public Strength Strength() => new((double)HidingFactor, (double)TintFactor);
+
     /// <summary>The material as the core sees it. Resolving optics takes a fraction of a millisecond: keep the result.</summary>
     public Material ToCore()
     {
-        var (optics, source) = Evidence().Resolve(Kind);
+        var (entered, source) = Evidence().Resolve(Kind);
         return new Material
         {
             Id = Id,
             Name = Name,
             Kind = Kind,
             Carrier = Carrier,
-            Optics = optics,
+            Optics = Strength().Of(entered),
             OpticsSource = source,
             Sheen = Sheen,
+            Lustre = Lustre,
+            MostThinnerShare = (double?)MostThinnerShare,
             SolidsFraction = (double)SolidsFraction,
             Thinners = Thinners,
             DryTimes = new DryTimes((double)TouchMinutes, (double)RecoatMinutes, (double)CureMinutes),

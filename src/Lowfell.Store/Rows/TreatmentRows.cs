@@ -38,6 +38,13 @@ public sealed class LayerRow
     public int? WaitMinutes { get; set; }
 
     public bool Optional { get; set; }
+
+    /// <summary>Width of its marks on the model; null takes the technique's usual.</summary>
+    public decimal? MarkMm { get; set; }
+
+    /// <summary>Seed of the plan that lays it differently on every piece.</summary>
+    public int? VariationSeed { get; set; }
+
     public string Note { get; set; } = "";
     public MixRow? Mix { get; set; }
 }

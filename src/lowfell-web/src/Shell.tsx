@@ -44,13 +44,21 @@ export function Shell() {
         void navigate(`/shelf/${workshop.id}`);
       } else if (e.key === "p" && setId && !location.pathname.startsWith("/plan"))
         void navigate(`/plan/${setId}`);
+      else if (e.key === "t" && setId && !location.pathname.startsWith("/table"))
+        void navigate(`/table/${setId}`);
+      else if (e.key === "w" && setId && !location.pathname.startsWith("/remarks"))
+        void navigate(`/remarks/${setId}`);
+      else if (e.key === "k" && workshop && !location.pathname.startsWith("/stock"))
+        void navigate(`/stock/${workshop.id}`);
+      else if (e.key === "h" && workshop && !location.pathname.startsWith("/house"))
+        void navigate(`/house/${workshop.id}`);
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [navigate, workshop, location.pathname, setId]);
 
   const tab = ({ isActive }: { isActive: boolean }) =>
-    `rounded-[3px] px-3 py-1.5 ${isActive ? "bg-ink text-paper" : "text-ink hover:bg-aside"}`;
+    `rounded-[3px] px-3 py-1.5 whitespace-nowrap ${isActive ? "bg-ink text-paper" : "text-ink hover:bg-aside"}`;
 
   return (
     <div className="flex h-full flex-col">
@@ -71,7 +79,7 @@ export function Shell() {
           Lowfell
         </Link>
         <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="max-w-[340px] truncate rounded-[3px] border-l border-line px-3 py-1.5 text-left text-soft hover:bg-aside">
+          <DropdownMenu.Trigger className="max-w-[220px] min-w-0 truncate xl:max-w-[340px] rounded-[3px] border-l border-line px-3 py-1.5 text-left text-soft hover:bg-aside">
             {overview
               ? `${overview.name} · 1:${overview.scale} · ${overview.pieces} pieces`
               : (workshop?.name ?? "Choose a set")}
@@ -114,31 +122,51 @@ export function Shell() {
               Plan
             </NavLink>
           )}
+          {setId && (
+            <NavLink to={`/remarks/${setId}`} className={tab}>
+              Remarks
+            </NavLink>
+          )}
+          {setId && (
+            <NavLink to={`/table/${setId}`} className={tab}>
+              Table
+            </NavLink>
+          )}
+          {workshop && (
+            <NavLink to={`/house/${workshop.id}`} className={tab}>
+              House rules
+            </NavLink>
+          )}
           {workshop && (
             <NavLink to={`/shelf/${workshop.id}`} className={tab}>
               Shelf
+            </NavLink>
+          )}
+          {workshop && (
+            <NavLink to={`/stock/${workshop.id}`} className={tab}>
+              Stock
             </NavLink>
           )}
         </nav>
         <div className="ml-auto flex items-center gap-4 text-xs text-soft">
           {overview && (
             <>
-              <span className="hidden lg:inline">
+              <span className="hidden whitespace-nowrap xl:inline">
                 Bench {overview.temperatureC} °C · {Math.round(overview.relativeHumidity * 100)} %
               </span>
-              <span className="hidden lg:inline">Table {overview.tableMetres} m</span>
+              <span className="hidden whitespace-nowrap xl:inline">Table {overview.tableMetres} m</span>
             </>
           )}
           <button
             type="button"
-            className="rounded-[3px] border border-line px-2 py-1 hover:border-ink"
+            className="rounded-[3px] border border-line px-2 py-1 whitespace-nowrap hover:border-ink"
             onClick={() => setBench(switchBench())}
           >
             {bench === "light" ? "Dark bench" : "Light bench"}
           </button>
           <button
             type="button"
-            className="rounded-[3px] border border-line px-2 py-1 hover:border-ink"
+            className="rounded-[3px] border border-line px-2 py-1 whitespace-nowrap hover:border-ink"
             onClick={() => setKeys(true)}
           >
             Keys <kbd aria-hidden="true">?</kbd>

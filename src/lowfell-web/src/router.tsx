@@ -12,6 +12,10 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Home /> },
       { path: "plan/:setId/:zoneId?", lazy: () => import("./features/plan/PlanView") },
+      { path: "remarks/:setId", lazy: () => import("./features/remarks/RemarksView") },
+      { path: "stock/:workshopId", lazy: () => import("./features/stock/StockView") },
+      { path: "house/:workshopId", lazy: () => import("./features/house/HouseRulesView") },
+      { path: "table/:setId/:designId?", lazy: () => import("./features/table/TableView") },
       { path: "shelf/:workshopId/:materialId?", lazy: () => import("./features/shelf/ShelfView") },
       { path: "start/:workshopId", lazy: () => import("./features/start/StartView") },
       { path: "*", element: <Navigate to="/" replace /> },

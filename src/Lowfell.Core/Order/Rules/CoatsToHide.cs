@@ -6,27 +6,25 @@ using Lowfell.Core.Materials;
 namespace Lowfell.Core.Order.Rules;
 
 /// <summary>A ground colour that lets what is below shine through is patchy.</summary>
-internal sealed class CoatsToHide : IOrderRule
+internal sealed class CoatsToHide : LayerRule
 {
     /// <summary>More coats than this and another undercoat is the better advice.</summary>
     private const int MostSensible = 4;
 
-    public string Id => "coats-to-hide";
-    public string Summary => "Planned coats leave the ground visible: says how many are needed, or a better undercoat.";
-    public bool CanStop => false;
+    public override RuleFacts Facts { get; } = new("coats-to-hide",
+        "Planned coats leave the ground visible: says how many are needed, or a better undercoat.",
+        "A ground colour that lets what is below shine through is patchy.",
+        "More coats; use it neat; another undercoat.")
+    { Schools = [School.DryBrushCleaning] };
 
-    public IEnumerable<Finding> Check(StackView view) => Enumerable.Range(0, view.Count).Select(i => At(view, i)).OfType<Finding>();
-
-    public bool SpeaksOf(StackView view, Guid layer) => view.IndexOf(layer) is var i and >= 0 && At(view, i) is not null;
-
-    private Finding? At(StackView view, int i)
+    protected override Finding? At(StackView view, int i)
     {
         var layer = view.Layers[i];
         if (layer.Technique is not (Technique.BaseCoat or Technique.Rim) || !view.IsFullFilm(i) || !layer.Main!.IsOpaque || OverLight(view, i))
             return null;
         var optics = Laying.PerUm(layer);
         var perCoat = Laying.Of(layer with { Coats = 1 }, view.Context.Zone, false).FilmUm.Field;
-        var ground = i == 0 ? Reflectance.Of(SubstrateTraits.Colour(view.Context.Zone.Substrate)) : view.Predictions[i - 1].FieldReflectance;
+        var ground = new Reflectance(view.Predictions.Below(i, Position.Field));
         var ratio = Hiding.GroundRatio(optics, perCoat * layer.Coats, ground);
         return ratio < Hiding.HiddenRatio ? Describe(view, i, ratio, Hiding.CoatsOver(optics, perCoat, ground)) : null;
     }
@@ -52,7 +50,7 @@ internal sealed class CoatsToHide : IOrderRule
             remedies.Add(new Remedy("undercoat", $"Prime with {primer.Name} instead", [new StackEdit.Replace(at, view.Layers[at] with { Paint = [new(primer, Mixing.Parts.One)] })]));
         var estimate = layer.Main!.OpticsSource == OpticsSource.Estimated ? " Its hiding is an estimate from the colour alone." : "";
         var advice = needed is { } count ? $"It takes {count} coats" : $"Even {Hiding.MostCoats} coats do not";
-        return new Finding(Id, Severity.Caution, [i], "The ground shows through",
+        return new Finding(Facts.Id, Severity.Caution, [i], "The ground shows through",
             string.Create(CultureInfo.InvariantCulture, $"After {layer.Coats} coat{(layer.Coats == 1 ? "" : "s")} {layer.MaterialName} has {ratio * 100:0} % of its own lightness over what is below. {advice} to reach {Hiding.HiddenRatio * 100:0} %.{estimate}"), remedies);
     }
 

@@ -9,9 +9,10 @@ namespace Lowfell.Core.Order.Rules;
 /// <summary>Lacquer bites into whatever is softer than itself.</summary>
 internal sealed class HotOverSoft : IOrderRule
 {
-    public string Id => "hot-over-soft";
-    public string Summary => "Lacquer or strong solvent over enamel, oil or uncured acrylic: lifts or crazes.";
-    public bool CanStop => true;
+    public RuleFacts Facts { get; } = new("hot-over-soft",
+        "Lacquer or strong solvent over enamel, oil or uncured acrylic.",
+        "It lifts or crazes whatever is softer than itself.",
+        "Use a water-borne product; move it below; wait for the cure.", CanStop: true);
 
     public IEnumerable<Finding> Check(StackView view)
     {
@@ -52,12 +53,12 @@ internal sealed class HotOverSoft : IOrderRule
                 [new StackEdit.Replace(i, view.Layers[i] with { Paint = [new MixPart(other, Parts.One)], Dilution = null, Tool = Tool.Airbrush })]));
         remedies.Add(new Remedy("move-below", $"Move it below layer {soft + 1}", [new StackEdit.Move(i, soft)]));
         var carrier = EnumWords.Of(view.Layers[soft].Carrier);
-        return new Finding(Id, Severity.Stop, [i, soft], "Lacquer over soft paint",
+        return new Finding(Facts.Id, Severity.Stop, [i, soft], "Lacquer over soft paint",
             $"{Capital(view.Name(i))}, is a lacquer. Layer {soft + 1} below it is {carrier}, which never gets hard enough: the lacquer lifts or crazes it.", remedies);
     }
 
     private Finding OverUncured(StackView view, int i, (int Layer, double Needed, double Planned) fresh) =>
-        new(Id, Severity.Stop, [i, fresh.Layer], "Lacquer over uncured acrylic",
+        new(Facts.Id, Severity.Stop, [i, fresh.Layer], "Lacquer over uncured acrylic",
             $"{Capital(view.Name(i))}, is a lacquer, put on {Duration.Words(fresh.Planned)} after layer {fresh.Layer + 1}. That coat is cured after about {Duration.Words(fresh.Needed)} in this room.",
             [new Remedy("wait-cure", $"Wait {Duration.Words(Duration.RoundUp(fresh.Needed))}",
                 [new StackEdit.Replace(i - 1, view.Layers[i - 1] with { WaitMinutes = Duration.RoundUp(fresh.Needed) })])]);

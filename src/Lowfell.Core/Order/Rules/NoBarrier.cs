@@ -6,9 +6,11 @@ namespace Lowfell.Core.Order.Rules;
 /// <summary>Water acrylic survives a solvent wash, but not the rubbing that cleans it up.</summary>
 internal sealed class NoBarrier : IOrderRule
 {
-    public string Id => "no-barrier";
-    public string Summary => "Solvent weathering straight on unvarnished water acrylic where clean-up will rub it.";
-    public bool CanStop => false;
+    public RuleFacts Facts { get; } = new("no-barrier",
+        "Solvent weathering straight on unvarnished water acrylic where clean-up will rub it.",
+        "The paint survives the wash, but not the rubbing.",
+        "Two coats of varnish below.")
+    { Schools = [School.PinWashSheen] };
 
     public IEnumerable<Finding> Check(StackView view)
     {
@@ -18,7 +20,7 @@ internal sealed class NoBarrier : IOrderRule
                 continue;
             if (SameSolvent.FamilyBelow(view, i) is not null || Unprotected(view, i) is not { } paint)
                 continue;
-            yield return new Finding(Id, Severity.Caution, [i, paint], "No barrier before solvent work",
+            yield return new Finding(Facts.Id, Severity.Caution, [i, paint], "No barrier before solvent work",
                 $"{view.Layers[i].MaterialName} will be rubbed with thinner straight on layer {paint + 1}, {view.Layers[paint].MaterialName}. Without varnish the rubbing takes paint with it.",
                 SolventWork.Barrier(view, i));
         }

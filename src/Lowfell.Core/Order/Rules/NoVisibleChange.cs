@@ -1,38 +1,53 @@
-using System.Globalization;
 using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Sight;
 using Lowfell.Core.Words;
+using static System.FormattableString;
 
 namespace Lowfell.Core.Order.Rules;
 
 /// <summary>Work that nobody will see.</summary>
-internal sealed class NoVisibleChange : IOrderRule
+internal sealed class NoVisibleChange : LayerRule
 {
     /// <summary>CIEDE2000 below which side by side looks the same.</summary>
     private const double LeastSeen = 1.0;
 
-    public string Id => "no-visible-change";
-    public string Summary => "Layer whose predicted change is below the eye in every position.";
-    public bool CanStop => false;
+    public override RuleFacts Facts { get; } = new("no-visible-change",
+        "Layer whose predicted change is below the eye at the table in every position.",
+        "Nobody will see the work.",
+        "Leave it out; lay it more heavily; use it neat.")
+    { Schools = [School.DryBrushCleaning] };
 
-    public IEnumerable<Finding> Check(StackView view) => Enumerable.Range(0, view.Count).Select(i => At(view, i)).OfType<Finding>();
-
-    public bool SpeaksOf(StackView view, Guid layer) => view.IndexOf(layer) is var i and >= 0 && At(view, i) is not null;
-
-    private Finding? At(StackView view, int i)
+    protected override Finding? At(StackView view, int i)
     {
-        if (!IsForColour(view, i) || view.Predictions[i].LargestChange >= LeastSeen)
+        if (!IsForColour(view, i))
             return null;
-        var layer = view.Layers[i];
-        var minutes = HandsOn.PerPiece(layer, view.Context.Zone);
-        var remedies = new List<Remedy> { new("leave-out", $"Leave it out (saves about {Duration.Words(minutes)} a piece)", [new StackEdit.Remove(i)]) };
-        if (layer.Strength < 1.5)
+        var (set, layer) = (view.Context.Set, view.Layers[i]);
+        if (view.Predictions[i].LargestChange is var change and < LeastSeen)
+            return Describe(view, i, Invariant($"{layer.MaterialName} changes the colour by {change:0.0} at most, in any position; about {LeastSeen:0} is the least an eye can tell side by side."), stronger: true);
+        return Details.IfLost(view.Predictions, i, set.TableMetres, view.Context.Pieces) is { } detail
+            ? Describe(view, i, Invariant($"Its marks, {detail.Millimetres:0.#} mm wide, {Lost(detail)} once the rest is on; the table is {set.TableMetres:0.0#} m away."), stronger: false)
+            : null;
+    }
+
+    private static string Lost(Detail detail) => detail.LostBeyondMetres < NoseMetres ? "cannot be told from any distance" : Invariant($"are lost beyond {detail.LostBeyondMetres:0.0} m");
+
+    /// <summary>Nearer than this nobody looks.</summary>
+    private const double NoseMetres = 0.1;
+
+    private Finding Describe(StackView view, int i, string why, bool stronger)
+    {
+        var (layer, pieces) = (view.Layers[i], view.Context.Pieces);
+        var minutes = HandsOn.Batch(layer, view.Context.Zone, pieces);
+        var saves = $"saves about {Duration.Words(minutes)}{(pieces > 1 ? $" over {pieces} pieces" : "")}";
+        var remedies = new List<Remedy> { new("leave-out", $"Leave it out ({saves})", SolventWork.WithCleanUp(view, i)) };
+        // What is too small to be told is not told for being laid more heavily.
+        if (stronger && layer.Strength < 1.5)
             remedies.Add(new Remedy("heavier", "Lay it twice as heavily", [new StackEdit.Replace(i, layer with { Strength = Math.Min(3, layer.Strength * 2) })]));
-        if (layer.Dilution is not null)
+        if (stronger && layer.Dilution is not null)
             remedies.Add(new Remedy("neat", "Use it neat", [new StackEdit.Replace(i, layer with { Dilution = null })]));
-        return new Finding(Id, Severity.Hint, [i], "Nobody will see this layer",
-            string.Create(CultureInfo.InvariantCulture, $"{layer.MaterialName} changes the colour by {view.Predictions[i].LargestChange:0.0} at most, in any position; about {LeastSeen:0} is the least an eye can tell side by side."), remedies);
+        return new Finding(Facts.Id, Severity.Hint, [i], "Nobody will see this layer", why, remedies);
     }
 
     /// <summary>Protective, sticky and crackling coats are not there for their colour, and a rim is painted twice on purpose.</summary>

@@ -7,9 +7,11 @@ namespace Lowfell.Core.Order.Rules;
 /// <summary>Matt paint drinks a pin wash sideways. School: house rule "sheen under a pin wash".</summary>
 internal sealed class PinOnMatt : IOrderRule
 {
-    public string Id => "pin-on-matt";
-    public string Summary => "Pin wash on matt: it stains the field. Offers the house sheen.";
-    public bool CanStop => false;
+    public RuleFacts Facts { get; } = new("pin-on-matt",
+        "Pin wash on matt.",
+        "Matt paint drinks it sideways and the field is stained.",
+        "The house sheen below it.")
+    { Schools = [School.PinWashSheen] };
 
     public IEnumerable<Finding> Check(StackView view)
     {
@@ -22,7 +24,7 @@ internal sealed class PinOnMatt : IOrderRule
             if (ShelfPick.Varnish(view.Context.Shelf, house) is { } varnish)
                 remedies.Add(new Remedy("house-sheen", $"Put {varnish.Name} below it", [new StackEdit.Insert(i, ShelfPick.VarnishLayer(varnish, 1))]));
             var run = house == Sheen.Gloss ? "runs furthest and cleans up fastest" : "runs well and leaves a little tint";
-            yield return new Finding(Id, Severity.Caution, [i], "Pin wash on matt",
+            yield return new Finding(Facts.Id, Severity.Caution, [i], "Pin wash on matt",
                 $"{view.Layers[i].MaterialName} soaks into a matt surface and stains the field beside the joints. Your house rule is {EnumWords.Of(house)} below a pin wash: it {run}.", remedies);
         }
     }

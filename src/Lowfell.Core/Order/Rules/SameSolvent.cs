@@ -8,9 +8,11 @@ namespace Lowfell.Core.Order.Rules;
 /// <summary>Enamel and oil products dissolve each other until a varnish lies between.</summary>
 internal sealed class SameSolvent : IOrderRule
 {
-    public string Id => "same-solvent";
-    public string Summary => "Enamel or oil wash, filter or clean-up over paint of its own family with no sound varnish between.";
-    public bool CanStop => true;
+    public RuleFacts Facts { get; } = new("same-solvent",
+        "Enamel or oil wash, filter or clean-up over paint of its own family with no sound varnish between.",
+        "The same solvent lifts and smears what is there.",
+        "Two coats of varnish below; a water-borne product.", CanStop: true)
+    { Schools = [School.PinWashSheen] };
 
     public IEnumerable<Finding> Check(StackView view)
     {
@@ -47,7 +49,7 @@ internal sealed class SameSolvent : IOrderRule
         if (layer.Technique != Technique.CleanUpExcess && ShelfPick.WaterBorneLike(view.Context.Shelf, layer.Main!) is { } other)
             remedies.Add(new Remedy("water-borne", $"Use {other.Name}, which is water-borne",
                 [new StackEdit.Replace(i, layer with { Paint = [new MixPart(other, Parts.One)], Dilution = null }), .. SolventWork.WithoutCleanUp(view, i)]));
-        return new Finding(Id, Severity.Stop, [i, below], "No barrier from its own solvent",
+        return new Finding(Facts.Id, Severity.Stop, [i, below], "No barrier from its own solvent",
             $"{layer.MaterialName} carries the same solvent as layer {below + 1}, {view.Layers[below].MaterialName}, and no sound varnish lies between. The {EnumWords.Of(layer.Technique)} lifts and smears what is there.",
             remedies);
     }

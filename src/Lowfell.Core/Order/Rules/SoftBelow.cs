@@ -7,16 +7,19 @@ namespace Lowfell.Core.Order.Rules;
 /// <summary>What is below must be dry enough for what comes next, in this room.</summary>
 internal sealed class SoftBelow : IOrderRule
 {
-    public string Id => "soft-below";
-    public string Summary => "Layer put on before the one below is dry enough for this kind of layer.";
-    public bool CanStop => true;
+    public RuleFacts Facts { get; } = new("soft-below",
+        "Layer put on before the one below is dry enough for this kind of layer.",
+        "Soft paint is dragged, dissolved or trapped.",
+        "Wait longer; wait as long as it takes.", CanStop: true);
 
     public IEnumerable<Finding> Check(StackView view)
     {
         for (var i = 1; i < view.Count; i++)
         {
             var below = view.FilmBelow(i);
-            if (below < 0 || view.PlannedMinutes(below, i) is not { } planned)
+
+            // Crackle medium has windows of its own; see crackle-film.
+            if (below < 0 || view.Layers[below].Technique == Technique.CrackleMedium || view.PlannedMinutes(below, i) is not { } planned)
                 continue;
             var (needed, dryness) = DryingModel.Needed(view.Layers[below], view.Layers[i], view.Context.Climate);
             if (planned >= needed || (dryness == Dryness.Cure && view.Layers[i].Carrier == Materials.Carrier.SolventAcrylic))
@@ -31,7 +34,7 @@ internal sealed class SoftBelow : IOrderRule
         var wait = Duration.RoundUp(needed);
         var last = view.Layers[i - 1];
         var more = planned - (last.WaitMinutes ?? 0);
-        return new Finding(Id, wet ? Severity.Stop : Severity.Caution, [i, below], wet ? "Still wet below" : "Not dry enough below",
+        return new Finding(Facts.Id, wet ? Severity.Stop : Severity.Caution, [i, below], wet ? "Still wet below" : "Not dry enough below",
             $"{Duration.Words(planned)} after {view.Layers[below].MaterialName} is too soon for this {EnumWords.Of(view.Layers[i].Technique)}: at {view.Context.Climate.TemperatureC:0} °C and {view.Context.Climate.RelativeHumidity * 100:0} % it wants about {Duration.Words(needed)} (an estimate; the label wins).",
             [
                 new Remedy("wait", $"Wait {Duration.Words(wait)}", [new StackEdit.Replace(i - 1, last with { WaitMinutes = wait - more })]),

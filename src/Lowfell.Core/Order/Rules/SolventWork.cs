@@ -30,6 +30,9 @@ internal static class SolventWork
         return [new Remedy("varnish-below", $"Put two coats of {varnish.Name} below layer {at + 1}", [new StackEdit.Insert(at, ShelfPick.VarnishLayer(varnish, 2))])];
     }
 
+    /// <summary>Edits that take a layer out, and with a pin wash its clean-up.</summary>
+    public static List<StackEdit> WithCleanUp(StackView view, int i) => [.. WithoutCleanUp(view, i), new StackEdit.Remove(i)];
+
     /// <summary>Edits that drop the clean-up of a wash that no longer needs its solvent.</summary>
     public static IEnumerable<StackEdit> WithoutCleanUp(StackView view, int wash)
     {

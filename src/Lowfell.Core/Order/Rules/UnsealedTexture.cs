@@ -10,9 +10,11 @@ internal sealed class UnsealedTexture : IOrderRule
 {
     private const int CrackleCoats = 2;
 
-    public string Id => "unsealed-texture";
-    public string Summary => "Wash, filter or dry brush on crackle, paste, sand or filler that is not sealed.";
-    public bool CanStop => true;
+    public RuleFacts Facts { get; } = new("unsealed-texture",
+        "Wash, filter or dry brush on crackle, paste, sand or filler that is not sealed.",
+        "Liquid lifts brittle or porous texture, a dry brush pulls grains off.",
+        "Seal it with two coats of varnish.", CanStop: true)
+    { Schools = [School.NaturalSand] };
 
     public IEnumerable<Finding> Check(StackView view)
     {
@@ -38,6 +40,10 @@ internal sealed class UnsealedTexture : IOrderRule
         for (var j = i - 1; j >= 0; j--)
         {
             if (!view.LeavesFilm(j) || !IsTexture(view.Layers[j].Main))
+                continue;
+
+            // School "natural sand": a shade straight on grains that only their glue holds is how it is meant.
+            if (view.Context.HouseRules.NaturalSand == SandColourSchool.Natural && view.Layers[j].Main!.Kind == MaterialKind.Aggregate && view.IsWash(i))
                 continue;
             return Sealed(view, j, i) ? null : j;
         }
@@ -76,7 +82,7 @@ internal sealed class UnsealedTexture : IOrderRule
             remedies.Add(new Remedy("seal", $"Seal with two coats of {varnish.Name}", [new StackEdit.Insert(texture + 1, seal)]));
         }
 
-        return new Finding(Id, crackle && wet ? Severity.Stop : Severity.Caution, [i, texture], "Texture is not sealed",
+        return new Finding(Facts.Id, crackle && wet ? Severity.Stop : Severity.Caution, [i, texture], "Texture is not sealed",
             $"{m.Name} below is {(crackle ? "brittle and takes two coats of varnish" : "porous and takes a coat")} before any {EnumWords.Of(view.Layers[i].Technique)}; otherwise the {(wet ? "liquid lifts it" : "brush pulls grains off")}.",
             remedies);
     }

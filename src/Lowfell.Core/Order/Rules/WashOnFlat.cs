@@ -9,9 +9,10 @@ internal sealed class WashOnFlat : IOrderRule
     /// <summary>Smooth area, cm2, up to which a wash is fine, and from which it is asking for trouble.</summary>
     private const double FineCm2 = 4, CautionCm2 = 6;
 
-    public string Id => "wash-on-flat";
-    public string Summary => "All-over wash on a smooth zone larger than a limit: pools and leaves tide marks.";
-    public bool CanStop => false;
+    public RuleFacts Facts { get; } = new("wash-on-flat",
+        "All-over wash on a smooth zone larger than a limit.",
+        "It pools, drips to the bottom edge and leaves tide marks.",
+        "A filter; a pin wash along the joints; a stippled wash.");
 
     public IEnumerable<Finding> Check(StackView view)
     {
@@ -33,7 +34,7 @@ internal sealed class WashOnFlat : IOrderRule
             if (zone.JointMm > 0)
                 remedies.Add(new Remedy("as-pin-wash", "Run it along the joints only", [new StackEdit.Replace(i, layer with { Technique = Technique.PinWash })]));
             remedies.Add(new Remedy("stippled", "Stipple it on in broken patches", [new StackEdit.Replace(i, layer with { Technique = Technique.Stipple })]));
-            yield return new Finding(Id, area >= CautionCm2 ? Severity.Caution : Severity.Hint, [i], "Wash on a smooth face",
+            yield return new Finding(Facts.Id, area >= CautionCm2 ? Severity.Caution : Severity.Hint, [i], "Wash on a smooth face",
                 string.Create(CultureInfo.InvariantCulture, $"{area:0} cm² without relief: {layer.MaterialName} pools, drips to the bottom edge and leaves tide marks. About {FineCm2:0} cm² is as much as holds."), remedies);
         }
     }

@@ -8,9 +8,10 @@ namespace Lowfell.Core.Order.Rules;
 /// <summary>Every carrier has its own thinner; another curdles it or does nothing.</summary>
 internal sealed class WrongThinner : IOrderRule
 {
-    public string Id => "wrong-thinner";
-    public string Summary => "Mix or clean-up whose thinner does not belong to the carrier.";
-    public bool CanStop => true;
+    public RuleFacts Facts { get; } = new("wrong-thinner",
+        "Mix or clean-up whose thinner does not belong to the carrier.",
+        "The mix curdles or separates, or the clean-up attacks the paint around it.",
+        "Swap the thinner; use it neat.", CanStop: true);
 
     public IEnumerable<Finding> Check(StackView view)
     {
@@ -38,7 +39,7 @@ internal sealed class WrongThinner : IOrderRule
         if (ShelfPick.Thinner(view.Context.Shelf, paints) is { } thinner)
             remedies.Add(new Remedy("swap-thinner", $"Thin with {thinner.Name}", [new StackEdit.Replace(i, layer with { Dilution = dilution with { Thinner = thinner } })]));
         remedies.Add(new Remedy("neat", "Use it neat", [new StackEdit.Replace(i, layer with { Dilution = null })]));
-        return new Finding(Id, Severity.Stop, [i], "Wrong thinner",
+        return new Finding(Facts.Id, Severity.Stop, [i], "Wrong thinner",
             $"{dilution.Thinner.Name} does not belong to {paint.Name}, which is {EnumWords.Of(paint.Carrier)}. The mix curdles or separates.", remedies);
     }
 
@@ -48,7 +49,7 @@ internal sealed class WrongThinner : IOrderRule
         if (ShelfPick.Thinner(view.Context.Shelf, [wash]) is { } thinner)
             remedies.Add(new Remedy("swap-thinner", $"Clean up with {thinner.Name}",
                 [new StackEdit.Replace(i, view.Layers[i] with { Paint = [new MixPart(thinner, Parts.One)] })]));
-        return new Finding(Id, Severity.Stop, [i, bead], "Wrong thinner for the clean-up",
+        return new Finding(Facts.Id, Severity.Stop, [i, bead], "Wrong thinner for the clean-up",
             $"{cleaner.Name} does not move {wash.Name}, which is {EnumWords.Of(wash.Carrier)}: it attacks the paint around it or does nothing.", remedies);
     }
 }

@@ -7,25 +7,52 @@ export type Where = "raised" | "field" | "recess";
 export type Stratum = { id: string; runs: { d: string; fill: string }[]; outline: string };
 export type SectionDrawing = { ground: string; strata: Stratum[]; thicker: number };
 
-const STEP = 2;
+/** Px between samples of the open surface; every turn of the relief gets a sample of its own. */
+const STEP = 12;
+const MODULE = 98;
+
+/** The scale moves in steps of this ratio, so that a film that changes a little leaves those below it where they are. */
+const SCALE_STEP = 1.05;
+
+/** Tenths of a pixel; quicker than fixed digits, and as short. */
+const tenth = (v: number) => Math.round(v * 10) / 10;
 const depthOf: Record<Zone["relief"], number> = { smooth: 5, light: 20, deep: 46 };
+
+/** Where to look: every step, and wherever the relief turns within its module. */
+function places(width: number, turns: number[]): number[] {
+  const found = new Set<number>();
+  for (let x = 0; x <= width; x += STEP) found.add(x);
+  found.add(width);
+  for (let start = -MODULE * 0.55; start <= width; start += MODULE)
+    for (const turn of turns) {
+      const x = Math.round((start + turn) * 2) / 2;
+      if (x > 0 && x < width) found.add(x);
+    }
+  return [...found].sort((a, b) => a - b);
+}
 
 /** Which position each sample of the cross-section belongs to, and how deep it lies, 0 (top) to 1 (bottom). */
 export function profile(zone: Pick<Zone, "relief" | "raised" | "recess">, width: number) {
-  const module = 98;
-  const joint = Math.max(6, zone.recess * module);
-  const edge = Math.max(4, (zone.raised * module) / 2);
+  const joint = Math.max(6, zone.recess * MODULE);
+  const edge = Math.max(4, (zone.raised * MODULE) / 2);
   const slope = zone.relief === "smooth" ? 4 : 5;
   const samples: { x: number; deep: number; where: Where; rough: number }[] = [];
-  for (let x = 0; x <= width; x += STEP) {
-    const at = (x + module * 0.55) % module;
+  for (const x of places(width, [
+    0,
+    joint,
+    joint + slope,
+    joint + slope + edge,
+    MODULE - slope - edge,
+    MODULE - slope,
+  ])) {
+    const at = (x + MODULE * 0.55) % MODULE;
     const rough = Math.sin(x * 0.21) * 1.2 + Math.sin(x * 0.057) * 1.6;
     let deep = 0;
     if (at < joint) deep = 1;
     else if (at < joint + slope) deep = 1 - (at - joint) / slope;
-    else if (at > module - slope) deep = (at - module + slope) / slope;
+    else if (at > MODULE - slope) deep = (at - MODULE + slope) / slope;
     const where: Where =
-      deep > 0.5 ? "recess" : at < joint + slope + edge || at > module - slope - edge ? "raised" : "field";
+      deep > 0.5 ? "recess" : at < joint + slope + edge || at > MODULE - slope - edge ? "raised" : "field";
     samples.push({ x, deep, where, rough: zone.relief === "smooth" ? rough * 0.25 : rough });
   }
   return samples;
@@ -50,7 +77,8 @@ export function section(
   const inJoint = Math.max(sums.recess, 1);
   const room = height - depth - 58;
   // Films must fit above the faces, and must not overfill the joints by more than the head room.
-  const pxPerUm = Math.min(room / thickest, (room + depth) / inJoint, 1.1);
+  const fits = Math.min(room / thickest, (room + depth) / inJoint, 1.1);
+  const pxPerUm = SCALE_STEP ** Math.floor(Math.log(fits) / Math.log(SCALE_STEP));
   const top = height - depth - 26;
   const floor = samples.map((s) => top + s.deep * depth + s.rough * (1 - s.deep));
   const offset = samples.map(() => 0);
@@ -60,20 +88,25 @@ export function section(
       const film = layer.filmUm[s.where];
       offset[i] = Math.max(0, offset[i]! + film * pxPerUm);
     });
-    smooth(offset);
+    smooth(samples, offset);
     return { id: layer.id, ...runs(samples, floor, low, offset, layer) };
   });
-  const ground = `M0 ${height}L${samples.map((s, i) => `${s.x} ${floor[i]!.toFixed(1)}`).join("L")}L${width} ${height}Z`;
-  // The drawing shows about 4 mm of joint-to-joint distance across one module of 98 px.
-  return { ground, strata, thicker: (pxPerUm * 1000) / (98 / 4) };
+  const ground = `M0 ${height}L${samples.map((s, i) => `${s.x} ${tenth(floor[i]!)}`).join("L")}L${width} ${height}Z`;
+  // The drawing shows about 4 mm of joint-to-joint distance across one module.
+  return { ground, strata, thicker: (pxPerUm * 1000) / (MODULE / 4) };
 }
 
-/** Liquid does not stop at a line: neighbouring samples share a little. */
-function smooth(values: number[]) {
-  for (let i = 1; i < values.length - 1; i++)
-    values[i] = values[i]! * 0.5 + (values[i - 1]! + values[i + 1]!) * 0.25;
+/** Liquid does not stop at a line: neighbouring samples share a little, the more the nearer they lie. */
+function smooth(samples: readonly { x: number }[], values: number[]) {
+  for (let i = 1; i < values.length - 1; i++) {
+    const left = samples[i]!.x - samples[i - 1]!.x;
+    const right = samples[i + 1]!.x - samples[i]!.x;
+    const between = (values[i - 1]! * right + values[i + 1]! * left) / (left + right);
+    values[i] = values[i]! * 0.5 + between * 0.5;
+  }
 }
 
+/** One path for each position, however often it comes along the section: a slider redraws three shapes a layer, not twenty. */
 function runs(
   samples: ReturnType<typeof profile>,
   floor: number[],
@@ -81,20 +114,20 @@ function runs(
   high: number[],
   layer: LayerReading,
 ): Pick<Stratum, "runs" | "outline"> {
-  const pieces: { d: string; fill: string }[] = [];
+  const paths: Record<Where, string> = { raised: "", field: "", recess: "" };
+  const top = samples.map((s, i) => `${s.x} ${tenth(floor[i]! - high[i]!)}`);
   let start = 0;
   for (let i = 1; i <= samples.length; i++) {
     if (i < samples.length && samples[i]!.where === samples[start]!.where) continue;
     const end = Math.min(i, samples.length - 1);
-    const up: string[] = [];
-    const down: string[] = [];
-    for (let k = start; k <= end; k++) {
-      up.push(`${samples[k]!.x} ${(floor[k]! - high[k]!).toFixed(1)}`);
-      down.unshift(`${samples[k]!.x} ${(floor[k]! - low[k]!).toFixed(1)}`);
-    }
-    pieces.push({ d: `M${up.join("L")}L${down.join("L")}Z`, fill: layer[samples[start]!.where] });
+    let path = `M${top[start]}`;
+    for (let k = start + 1; k <= end; k++) path += `L${top[k]}`;
+    for (let k = end; k >= start; k--) path += `L${samples[k]!.x} ${tenth(floor[k]! - low[k]!)}`;
+    paths[samples[start]!.where] += `${path}Z`;
     start = i;
   }
-  const outline = `M${samples.map((s, i) => `${s.x} ${(floor[i]! - high[i]!).toFixed(1)}`).join("L")}`;
-  return { runs: pieces, outline };
+  return {
+    runs: (["recess", "field", "raised"] as const).map((w) => ({ d: paths[w], fill: layer[w] })),
+    outline: `M${top.join("L")}`,
+  };
 }

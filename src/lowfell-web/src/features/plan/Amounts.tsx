@@ -18,7 +18,7 @@ export function Amounts(props: {
   if (!said) return null;
   const needs = said.needs;
   const setNeeds = new Map(reading.setNeeds.map((n) => [n.materialId, n]));
-  const care = [
+  const labels = [
     ...new Set(
       layer.paint
         .map((p) => byId.get(p.materialId)?.hazards)
@@ -105,10 +105,14 @@ export function Amounts(props: {
           </Link>
         </p>
       )}
-      {care.length > 0 && (
-        <div className="mt-3 border-l-[3px] border-ink bg-card px-2.5 py-2 text-xs">
+      {(said.care.length > 0 || labels.length > 0) && (
+        <div data-care className="mt-3 border-l-[3px] border-ink bg-card px-2.5 py-2 text-xs">
           <b>Care</b>
-          <p>{care.join(" ")} Follow the label, local rules and trained advice.</p>
+          {said.care.map((c) => (
+            <p key={c}>{c}</p>
+          ))}
+          {labels.length > 0 && <p className="text-soft">On the label: {labels.join(" ")}</p>}
+          <p className="text-soft">The label and data sheet, local rules and trained advice come first.</p>
         </div>
       )}
     </section>

@@ -3,27 +3,26 @@ import { Link } from "react-router";
 import type { Schema } from "../../api/client";
 import { Silhouette } from "../../drawing/Silhouette";
 import { Button } from "../../kit/Button";
+import { plural, severities } from "../../kit/severity";
 import { AddDesign } from "./AddDesign";
 
 type Overview = Schema["PlanOverview"];
 
-const plural = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : "s"}`;
-
-const kinds = [
-  ["stop", "■", "font-medium text-signal"],
-  ["caution", "▲", "text-amber"],
-  ["hint", "●", "text-tide"],
-] as const;
+const kinds = ["stop", "caution", "hint"] as const;
 
 /** Counts by shape and word, never by colour alone; the brief form keeps its words for screen readers and the pointer. */
 function Counts({ of, brief }: { of: Record<"stop" | "caution" | "hint", number>; brief?: boolean }) {
-  const some = kinds.filter(([kind]) => of[kind] > 0);
+  const some = kinds.filter((kind) => of[kind] > 0);
   const shown = brief ? some : some.slice(0, 2);
   return (
     <span className="inline-flex flex-wrap gap-x-2 text-xs">
-      {shown.map(([kind, sign, tint]) => (
-        <span key={kind} title={plural(of[kind], kind)} className={`whitespace-nowrap ${tint}`}>
-          <span aria-hidden="true">{sign} </span>
+      {shown.map((kind) => (
+        <span
+          key={kind}
+          title={plural(of[kind], kind)}
+          className={`whitespace-nowrap ${severities[kind].tint} ${kind === "stop" ? "font-medium" : ""}`}
+        >
+          <span aria-hidden="true">{severities[kind].sign} </span>
           {brief ? (
             <>
               {of[kind]}

@@ -2,11 +2,13 @@ import { Slider } from "radix-ui";
 import { useEffect, useRef, useState } from "react";
 import { Choice, TextField } from "../../kit/Field";
 import { Button } from "../../kit/Button";
-import { readRatio, type Layer } from "./stack";
+import { Varied } from "./Varied";
+import { Ratio } from "./Ratio";
+import type { Layer } from "./stack";
 import type { ColumnProps } from "./StackColumn";
 import type { Material, TechniqueInfo } from "./ZoneBench";
 
-const regions = ["all", "raised", "recess", "upward", "lower third", "edges", "spots"] as const;
+const regions = ["all", "raised", "recess", "upward", "lower third", "edges", "spots", "within rim"] as const;
 const tools = ["brush", "airbrush", "spray can", "sponge", "swab", "spatula", "fingers"] as const;
 
 /** Edits one layer where it lies; colours and remarks follow every change. */
@@ -109,7 +111,12 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
           </button>
         )}
       </div>
-      <Ratio layer={layer} materials={materials} onChange={(dilution) => set({ dilution }, "dilution")} />
+      <Ratio
+        layer={layer}
+        workshopId={props.workshopId}
+        materials={materials}
+        onChange={(dilution) => set({ dilution }, "dilution")}
+      />
       <NumberBox
         wide
         label="Coats"
@@ -153,6 +160,28 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
         layer={layer}
         onChange={(waitMinutes) => set({ waitMinutes }, "wait")}
       />
+      {marks.has(layer.technique) && (
+        <TextField
+          key={`mark ${layer.markMm}`}
+          label="Marks, mm wide"
+          inputMode="decimal"
+          placeholder="as usual"
+          defaultValue={layer.markMm ?? ""}
+          fault={faultOf("markMm")}
+          onBlur={(e) => {
+            const mm = Number(e.target.value.replace(",", "."));
+            if (e.target.value.trim() === "") set({ markMm: null }, "mark");
+            else if (mm > 0 && mm <= 200) set({ markMm: Math.round(mm * 100) / 100 }, "mark");
+          }}
+        />
+      )}
+      {layer.technique === "patch" && (
+        <Varied
+          zoneId={props.sheet.zone.id}
+          seed={layer.variationSeed ?? null}
+          onChange={(variationSeed) => set({ variationSeed }, "variation")}
+        />
+      )}
       <Choice
         label="Drying"
         value={layer.drying}
@@ -171,6 +200,17 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
     </div>
   );
 }
+
+/** Techniques that leave marks one could measure. */
+const marks = new Set<Layer["technique"]>([
+  "streak",
+  "painted chip",
+  "scratch",
+  "speckle",
+  "patch",
+  "edge line",
+  "stipple",
+]);
 
 function MaterialChoice(props: {
   label: string;
@@ -199,63 +239,6 @@ function MaterialChoice(props: {
       fault={props.fault}
       onChange={(v) => v && props.onChange(v)}
     />
-  );
-}
-
-/** Parts, with the share of the mix beside them: a ratio is never left open to two readings. */
-function Ratio({
-  layer,
-  materials,
-  onChange,
-}: {
-  layer: Layer;
-  materials: Material[];
-  onChange: (d: Layer["dilution"]) => void;
-}) {
-  const words = layer.dilution ? `${layer.dilution.paint}:${layer.dilution.thinner}` : "neat";
-  const [text, setText] = useState(words);
-  const [seen, setSeen] = useState(words);
-  if (words !== seen) {
-    setSeen(words);
-    setText(words);
-  }
-  const thinners = materials.filter((m) => m.kind === "thinner");
-  const main = materials.find((m) => m.id === layer.paint[0]?.materialId);
-  const fitting = thinners.find((t) => t.thinners.some((f) => main?.thinners.includes(f))) ?? thinners[0];
-  const ratio = readRatio(text);
-  const take = (typed: string) => {
-    setText(typed);
-    const read = readRatio(typed);
-    if (read === "neat") onChange(null);
-    else if (read) {
-      const thinnerId = layer.dilution?.thinnerId ?? fitting?.id;
-      if (thinnerId) {
-        setSeen(`${read.paint}:${read.thinner}`);
-        onChange({ thinnerId, ...read });
-      }
-    }
-  };
-  const share =
-    ratio && ratio !== "neat" ? Math.round((100 * ratio.paint) / (ratio.paint + ratio.thinner)) : 100;
-  return (
-    <div>
-      <TextField
-        label="Paint : thinner"
-        value={text}
-        onChange={(e) => take(e.target.value)}
-        fault={ratio === null ? "Write parts, such as 2:1, or neat." : undefined}
-        hint={ratio === "neat" ? "not thinned" : `${share} % of the mix is paint`}
-      />
-      {layer.dilution && (
-        <Choice
-          label="Thinner"
-          hideLabel
-          value={layer.dilution.thinnerId}
-          options={thinners.map((t) => ({ value: t.id, text: t.name }))}
-          onChange={(thinnerId) => onChange({ ...layer.dilution!, thinnerId })}
-        />
-      )}
-    </div>
   );
 }
 

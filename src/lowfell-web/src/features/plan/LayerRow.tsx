@@ -1,10 +1,12 @@
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
+import { memo } from "react";
 import type { Schema } from "../../api/client";
 import { Hatch } from "../../drawing/Hatch";
 import { IconButton } from "../../kit/Button";
+import { severities } from "../../kit/severity";
 import { LayerEditor } from "./LayerEditor";
-import { minutes, type Layer } from "./stack";
+import { minutes, same, type Layer } from "./stack";
 import type { ColumnProps } from "./StackColumn";
 import type { Material } from "./ZoneBench";
 
@@ -16,11 +18,27 @@ type Props = ColumnProps & {
   tabbable: boolean;
 };
 
-const sign = { stop: "■", caution: "▲", hint: "●" } as const;
-const tint = { stop: "text-signal", caution: "text-amber", hint: "text-tide" } as const;
 const order = ["stop", "caution", "hint"] as const;
 
-export function LayerRow(props: Props) {
+/** A row is drawn again only when something on it changes; a reading says most rows anew with the same words. */
+export const LayerRow = memo(
+  Row,
+  (a, b) =>
+    a.layer === b.layer &&
+    a.number === b.number &&
+    a.layers.length === b.layers.length &&
+    a.tabbable === b.tabbable &&
+    (a.selected === a.layer.id) === (b.selected === b.layer.id) &&
+    (a.editing === a.layer.id) === (b.editing === b.layer.id) &&
+    a.editing !== a.layer.id &&
+    a.peel === b.peel &&
+    a.newestOnTop === b.newestOnTop &&
+    a.byId === b.byId &&
+    same(a.said, b.said) &&
+    same(a.findings, b.findings),
+);
+
+function Row(props: Props) {
   const { layer, number, said, findings, byId, selected, editing, peel, layers } = props;
   const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({
     id: layer.id,
@@ -65,8 +83,11 @@ export function LayerRow(props: Props) {
           <span className="truncate font-semibold">
             {capital(layer.technique)}
             {worst && (
-              <span className={`ml-1 text-xs ${tint[worst]}`} title={findings.map((f) => f.title).join("\n")}>
-                <span aria-hidden="true">{sign[worst]}</span>
+              <span
+                className={`ml-1 text-xs ${severities[worst].tint}`}
+                title={findings.map((f) => f.title).join("\n")}
+              >
+                <span aria-hidden="true">{severities[worst].sign}</span>
                 <span className="sr-only">{worst}</span>
               </span>
             )}
@@ -142,14 +163,12 @@ function Cells({ said }: { said?: Schema["LayerReading"] }) {
       role="img"
       aria-label={`recess ${said.recess}, field ${said.field}, raised ${said.raised}; changes by ${said.change.field.toFixed(1)} on the field`}
       title={`recess ${said.recess} · field ${said.field} · raised ${said.raised}\nchange ${said.change.recess.toFixed(1)} · ${said.change.field.toFixed(1)} · ${said.change.raised.toFixed(1)}${said.hidingEstimated ? "\nhiding is an estimate" : ""}`}
-      className="w-[108px] shrink-0 bg-ground xl:w-[138px]"
+      className="flex w-[108px] shrink-0 bg-ground contain-strict xl:w-[138px]"
       data-colours={cells.join(" ")}
     >
-      <svg viewBox="0 0 138 36" aria-hidden="true" preserveAspectRatio="none" className="block h-full w-full">
-        {cells.map((c, i) => (
-          <rect key={i} x={i * 46 + 1} y="0" width="44" height="36" fill={c} />
-        ))}
-      </svg>
+      {cells.map((c, i) => (
+        <span key={i} className="mx-px flex-1" style={{ backgroundColor: c }} />
+      ))}
     </span>
   );
 }
@@ -176,6 +195,8 @@ export function detailWords(layer: Layer, byId: Map<string, Material>): string {
     words.push(layer.strength < 1 ? `light, ${layer.strength}` : `heavy, ${layer.strength}`);
   if (layer.region !== "all") words.push(layer.region);
   words.push(layer.tool);
+  if (layer.markMm) words.push(`${layer.markMm} mm wide`);
+  if (layer.variationSeed) words.push(`varied, plan ${layer.variationSeed}`);
   if (layer.drying === "hot air") words.push("hot air");
   if (layer.optional) words.push("optional");
   if (layer.note) words.push(layer.note);

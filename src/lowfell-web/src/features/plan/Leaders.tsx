@@ -19,7 +19,8 @@ export function Leaders(props: {
   const [lines, setLines] = useState<Line[]>([]);
   useLayoutEffect(() => {
     const host = frame;
-    if (!host) return;
+    // Nothing to tie: measuring the page for nothing would hold up every frame of a moving slider.
+    if (!host || findings.length === 0) return;
     const draw = () => {
       const origin = host.getBoundingClientRect();
       const scroll = host.querySelector("[data-scroll=stack]")?.getBoundingClientRect();
@@ -62,7 +63,7 @@ export function Leaders(props: {
   }, [frame, findings, selected, props.revision, props.newestOnTop, props.editing]);
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
-      {lines.map((l) => (
+      {(findings.length === 0 ? [] : lines).map((l) => (
         <path
           key={l.key}
           d={l.d}

@@ -1,14 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Navigate, useParams } from "react-router";
-import { api, take } from "../../api/client";
+import { api, take, type Schema } from "../../api/client";
 import { materialsQuery, overviewQuery, techniquesQuery } from "../../api/queries";
 import { Trouble } from "../../kit/Trouble";
 import { DesignList } from "./DesignList";
-import { ZoneBench } from "./ZoneBench";
+import { ZoneBench, type Tab } from "./ZoneBench";
 
 /** Designs on the left, the zone's section and stack in the middle, what the stack says on the right. */
 export function Component() {
   const { setId = "", zoneId } = useParams();
+  const [tab, setTab] = useState<Tab>("remarks");
   const overview = useQuery(overviewQuery(setId));
   const techniques = useQuery(techniquesQuery);
   const materials = useQuery({
@@ -46,7 +48,9 @@ export function Component() {
       <DesignList overview={overview.data} zoneId={zoneId} />
       {sheet.data && materials.data && techniques.data ? (
         <ZoneBench
-          key={`${sheet.data.zone.id}.${sheet.data.zone.version}`}
+          key={measuresOf(sheet.data.zone)}
+          tab={tab}
+          onTab={setTab}
           sheet={sheet.data}
           overview={overview.data}
           materials={materials.data}
@@ -60,3 +64,7 @@ export function Component() {
     </div>
   );
 }
+
+/** A zone with other measures is another bench; a wanted colour changes nothing that is being edited. */
+const measuresOf = (zone: Schema["ZoneDto"]) =>
+  JSON.stringify({ ...zone, version: 0, targetColour: null, targetPosition: null });

@@ -1,39 +1,43 @@
+import { Link } from "react-router";
 import type { Schema } from "../../api/client";
-import { Button } from "../../kit/Button";
+import { severities } from "../../kit/severity";
+import { Accepted, LiveWith } from "./LiveWith";
+import { Remedies } from "./Remedies";
 import type { Edit, Layer } from "./stack";
 
 type Finding = Schema["FindingDto"];
 
-const look = {
-  stop: { box: "border-signal bg-signal-wash", word: "Stop", sign: "■" },
-  caution: { box: "border-amber bg-amber-wash", word: "Caution", sign: "▲" },
-  hint: { box: "border-tide bg-tide-wash", word: "Hint", sign: "●" },
-} as const;
-
-/** Remarks in the margin, worst first, each with its reason and its ways out. */
+/** Remarks in the margin, worst first, each with its reason and its ways out; those lived with stay below, quietly. */
 export function Remarks(props: {
   findings: Finding[];
   layers: Layer[];
+  zoneId: string;
+  pieces: number;
+  workshopId: string;
+  stored: boolean;
   selected: string | null;
   onSelect: (id: string) => void;
   onApply: (edits: readonly Edit[]) => void;
+  onReread: () => void;
 }) {
   const number = (id: string) => props.layers.findIndex((l) => l.id === id) + 1;
+  const open = props.findings.filter((f) => !f.accepted);
+  const lived = props.findings.filter((f) => f.accepted);
   return (
     <section aria-labelledby="remarks" aria-live="polite">
       <h2 id="remarks" className="mb-2 text-xs text-soft">
         What the stack says
       </h2>
-      {props.findings.length === 0 && (
-        <p className="border-l-[3px] border-line bg-card px-2.5 py-2 text-xs text-soft">
+      {open.length === 0 && (
+        <p className="mb-2 border-l-[3px] border-line bg-card px-2.5 py-2 text-xs text-soft">
           {props.layers.length === 0
             ? "Nothing yet: there are no layers."
             : "Nothing against this order. It should hold."}
         </p>
       )}
       <ul>
-        {props.findings.map((f) => {
-          const { box, word, sign } = look[f.severity];
+        {open.map((f) => {
+          const { box, word, sign } = severities[f.severity];
           const numbers = f.layers.map(number).filter((n) => n > 0);
           return (
             <li
@@ -51,26 +55,44 @@ export function Remarks(props: {
                 <span className="sr-only">{word}: layer </span>
                 {numbers[0]} · {f.title}
               </button>
-              <p className="mt-0.5">{f.why}</p>
+              <p className="mt-0.5">
+                {f.why}
+                {f.schools.length > 0 && (
+                  <>
+                    {" "}
+                    <Link className="whitespace-nowrap text-soft underline" to={`/house/${props.workshopId}`}>
+                      House rule: {f.schools.join(", ")}
+                    </Link>
+                  </>
+                )}
+              </p>
               {f.remedies.length > 0 && (
-                <div className="mt-1.5 flex flex-wrap gap-1.5">
-                  {f.remedies.map((r, i) => (
-                    <Button
-                      key={r.id}
-                      data-remedy={r.id}
-                      tone={i === 0 ? "plain" : "quiet"}
-                      className="!whitespace-normal text-left"
-                      onClick={() => props.onApply(r.edits)}
-                    >
-                      {r.text}
-                    </Button>
-                  ))}
-                </div>
+                <Remedies
+                  zoneId={props.zoneId}
+                  pieces={props.pieces}
+                  layers={props.layers}
+                  remedies={f.remedies}
+                  onApply={props.onApply}
+                />
               )}
+              <LiveWith zoneId={props.zoneId} finding={f} disabled={!props.stored} onDone={props.onReread} />
             </li>
           );
         })}
       </ul>
+      {lived.length > 0 && (
+        <ul aria-label="Remarks you live with">
+          {lived.map((f) => (
+            <Accepted
+              key={`${f.rule}.${f.layers[0]}`}
+              finding={f}
+              number={number(f.layers[0] ?? "")}
+              onSelect={() => f.layers[0] && props.onSelect(f.layers[0])}
+              onDone={props.onReread}
+            />
+          ))}
+        </ul>
+      )}
     </section>
   );
 }

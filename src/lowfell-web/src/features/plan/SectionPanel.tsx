@@ -1,7 +1,7 @@
 import { Slider } from "radix-ui";
 import { useMemo } from "react";
 import type { Schema } from "../../api/client";
-import { section } from "../../drawing/section";
+import { section, type Stratum } from "../../drawing/section";
 import type { Layer } from "./stack";
 
 const W = 704;
@@ -15,35 +15,55 @@ export function SectionPanel(props: {
   shown: number;
   peel: number;
   onPeel: (peel: number) => void;
+  /** Shows the left half as it was below this layer; null shows the whole as it is. */
+  before: number | null;
+  onBefore: () => void;
 }) {
-  const { zone, reading, layers, shown, peel, onPeel } = props;
+  const { zone, reading, layers, shown, peel, onPeel, before } = props;
   const drawing = useMemo(() => section(zone, reading.layers, W, H), [zone, reading.layers]);
   const top = layers[shown - 1];
   const says = top ? `after layer ${shown}, ${top.technique}` : "bare";
   return (
-    <figure className="relative mt-2 shrink-0 overflow-hidden rounded-[3px] bg-ground text-[var(--on-ground)]">
+    <figure className="relative mt-2 shrink-0 overflow-hidden rounded-[3px] bg-ground text-[var(--on-ground)] contain-content">
       <svg
         viewBox={`0 0 ${W} ${H}`}
         preserveAspectRatio="none"
         className="block h-[150px] w-full"
         aria-hidden="true"
       >
+        <clipPath id="section-left">
+          <rect width={W / 2} height={H} />
+        </clipPath>
+        <clipPath id="section-right">
+          <rect x={before === null ? 0 : W / 2} width={W} height={H} />
+        </clipPath>
         <path d={drawing.ground} fill={reading.ground} />
-        {drawing.strata.slice(0, shown).map((s) => (
-          <g key={s.id}>
-            {s.runs.map((r, i) => (
-              <path key={i} d={r.d} fill={r.fill} stroke={r.fill} strokeWidth="1" />
-            ))}
-            <path d={s.outline} fill="none" stroke="#000" strokeOpacity="0.28" strokeWidth="0.5" />
+        {before !== null && (
+          <g clipPath="url(#section-left)">
+            <Strata strata={drawing.strata.slice(0, Math.min(before, shown))} />
           </g>
-        ))}
+        )}
+        <g clipPath="url(#section-right)">
+          <Strata strata={drawing.strata.slice(0, shown)} />
+        </g>
+        {before !== null && (
+          <path d={`M${W / 2} 0V${H}`} stroke="var(--on-ground)" strokeWidth="1.5" strokeDasharray="5 3" />
+        )}
       </svg>
-      <figcaption className="absolute top-1.5 left-3 max-w-[calc(100%-230px)] truncate text-xs">
-        Section {says}
+      <figcaption className="absolute top-1.5 left-3 max-w-[calc(100%-350px)] truncate text-xs">
+        {before === null ? `Section ${says}` : `Left: before layer ${before + 1}. Right: ${says}`}
         {layers.length > 0 &&
           ` — films drawn ${Math.max(1, Math.round(drawing.thicker / 10) * 10)} × thicker than life`}
       </figcaption>
       <div className="absolute top-1 right-2 flex items-center gap-2 rounded-full bg-card px-3 py-0.5 text-xs text-ink">
+        <button
+          type="button"
+          aria-pressed={before !== null}
+          className={`min-h-6 border-r border-line pr-2 ${before === null ? "" : "font-semibold"}`}
+          onClick={props.onBefore}
+        >
+          Before and after
+        </button>
         <span id="peel-label">Peel back</span>
         <Slider.Root
           className="relative flex h-5 w-28 touch-none items-center"
@@ -65,4 +85,16 @@ export function SectionPanel(props: {
       </div>
     </figure>
   );
+}
+
+function Strata({ strata }: { strata: Stratum[] }) {
+  return strata.map((s) => (
+    <g key={s.id}>
+      {s.runs.map((r, i) => (
+        // Sharp edges leave no seams between films; stroking them shut would cost a frame while a slider moves.
+        <path key={i} d={r.d} fill={r.fill} shapeRendering="crispEdges" />
+      ))}
+      <path d={s.outline} fill="none" stroke="#000" strokeOpacity="0.28" strokeWidth="0.5" />
+    </g>
+  ));
 }

@@ -4,10 +4,19 @@ import {
   PointerSensor,
   useSensor,
   useSensors,
+  type DragEndEvent,
   type DragOverEvent,
 } from "@dnd-kit/core";
 import { SortableContext, verticalListSortingStrategy } from "@dnd-kit/sortable";
-import { useRef, type KeyboardEvent } from "react";
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  type KeyboardEvent,
+} from "react";
 import type { Schema } from "../../api/client";
 import { LayerRow } from "./LayerRow";
 import type { Layer } from "./stack";
@@ -17,6 +26,7 @@ export type ColumnProps = {
   layers: Layer[];
   reading: Schema["Reading"];
   sheet: Sheet;
+  workshopId: string;
   materials: Material[];
   byId: Map<string, Material>;
   techniques: TechniqueInfo[];
@@ -37,38 +47,82 @@ export type ColumnProps = {
   focusRow: (id: string | null) => void;
 };
 
+/** What the rows are drawn from; the frame around them stays as it is while a slider moves. */
+const Column = createContext<ColumnProps | null>(null);
+
+/** The rows themselves. The column is a list; each entry says its colours in words. */
+function Rows() {
+  const props = useContext(Column)!;
+  const { layers, reading, selected, newestOnTop } = props;
+  const rows = newestOnTop ? [...layers].reverse() : layers;
+  const readings = new Map(reading.layers.map((l) => [l.id, l]));
+  return rows.map((layer) => (
+    <LayerRow
+      key={layer.id}
+      {...props}
+      layer={layer}
+      number={layers.indexOf(layer) + 1}
+      said={readings.get(layer.id)}
+      findings={reading.findings.filter((f) => f.layers[0] === layer.id && !f.accepted)}
+      tabbable={selected === layer.id || (selected === null && layer === rows[0])}
+    />
+  ));
+}
+
+const rowsOnce = <Rows />;
+
 /** The stack as a list, with the colours of recess, field and raised running up beside it. */
 export function StackColumn(props: ColumnProps) {
-  const { layers, reading, selected, newestOnTop } = props;
+  const { layers, reading, newestOnTop } = props;
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   const last = useRef<string>("");
   const rows = newestOnTop ? [...layers].reverse() : layers;
-  const readings = new Map(reading.layers.map((l) => [l.id, l]));
+  const key = rows.map((l) => l.id).join();
+  const ids = useMemo(() => (key ? key.split(",") : []), [key]);
 
-  const reordered = (from: string, to: string) => {
-    const next = [...layers];
+  // What the drag calls must stay the same and still act on what is there now.
+  const now = useRef(props);
+  useEffect(() => {
+    now.current = props;
+  });
+  const reordered = useCallback((from: string, to: string) => {
+    const next = [...now.current.layers];
     const at = next.findIndex((l) => l.id === from);
     const target = next.findIndex((l) => l.id === to);
     const [moved] = next.splice(at, 1);
     next.splice(target, 0, moved!);
     return next;
-  };
-  const dragOver = ({ active, over }: DragOverEvent) => {
-    // Colours and remarks follow while the layer is still in the hand.
-    const key = `${active.id}>${over?.id}`;
-    if (!over || key === last.current) return;
-    last.current = key;
-    props.onPreview(reordered(String(active.id), String(over.id)));
-  };
+  }, []);
+  const dragOver = useCallback(
+    ({ active, over }: DragOverEvent) => {
+      // Colours and remarks follow while the layer is still in the hand.
+      const key = `${active.id}>${over?.id}`;
+      if (!over || key === last.current) return;
+      last.current = key;
+      now.current.onPreview(reordered(String(active.id), String(over.id)));
+    },
+    [reordered],
+  );
+  const dragEnd = useCallback(
+    ({ active, over }: DragEndEvent) => {
+      last.current = "";
+      if (over && over.id !== active.id) now.current.onReorder(reordered(String(active.id), String(over.id)));
+      else now.current.onPreview(now.current.layers);
+    },
+    [reordered],
+  );
+  const dragCancel = useCallback(() => now.current.onPreview(now.current.layers), []);
 
-  const onKeyDown = (e: KeyboardEvent) => {
+  const onKeyDown = useCallback((e: KeyboardEvent) => {
+    const props = now.current;
+    const rows = props.newestOnTop ? [...props.layers].reverse() : props.layers;
     const at = (e.target as HTMLElement).closest<HTMLElement>("[data-row]")?.dataset["row"];
     if (!at || (e.target as HTMLElement).closest("[data-editor]")) return;
     const i = rows.findIndex((l) => l.id === at);
     const step = e.key === "ArrowDown" ? 1 : e.key === "ArrowUp" ? -1 : 0;
     if (step && e.altKey) {
       e.preventDefault();
-      props.onMove(at, newestOnTop ? -step : step);
+      props.onMove(at, props.newestOnTop ? -step : step);
     } else if (step) {
       e.preventDefault();
       const next = rows[i + step];
@@ -88,7 +142,22 @@ export function StackColumn(props: ColumnProps) {
       props.onSelect(end?.id ?? null);
       props.focusRow(end?.id ?? null);
     }
-  };
+  }, []);
+  const list = useMemo(
+    () => (
+      <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+        <ol
+          reversed={newestOnTop}
+          aria-label={newestOnTop ? "Layers, newest on top" : "Layers, first to last"}
+          className="border-t border-hair"
+          onKeyDown={onKeyDown}
+        >
+          {rowsOnce}
+        </ol>
+      </SortableContext>
+    ),
+    [ids, newestOnTop, onKeyDown],
+  );
 
   const bare = (
     <div className="flex items-center py-0.5 pl-2.5 text-xs text-soft">
@@ -132,39 +201,17 @@ export function StackColumn(props: ColumnProps) {
             Nothing on it yet. Start with a primer: press <kbd>a</kbd> or “Add layer”.
           </p>
         )}
-        <DndContext
-          sensors={sensors}
-          collisionDetection={closestCenter}
-          onDragOver={dragOver}
-          onDragEnd={({ active, over }) => {
-            last.current = "";
-            if (over && over.id !== active.id) props.onReorder(reordered(String(active.id), String(over.id)));
-            else props.onPreview(layers);
-          }}
-          onDragCancel={() => props.onPreview(layers)}
-        >
-          <SortableContext items={rows.map((l) => l.id)} strategy={verticalListSortingStrategy}>
-            {/* The column is a list; each entry says its colours in words. */}
-            <ol
-              reversed={newestOnTop}
-              aria-label={newestOnTop ? "Layers, newest on top" : "Layers, first to last"}
-              className="border-t border-hair"
-              onKeyDown={onKeyDown}
-            >
-              {rows.map((layer) => (
-                <LayerRow
-                  key={layer.id}
-                  {...props}
-                  layer={layer}
-                  number={layers.indexOf(layer) + 1}
-                  said={readings.get(layer.id)}
-                  findings={reading.findings.filter((f) => f.layers[0] === layer.id)}
-                  tabbable={selected === layer.id || (selected === null && layer === rows[0])}
-                />
-              ))}
-            </ol>
-          </SortableContext>
-        </DndContext>
+        <Column.Provider value={props}>
+          <DndContext
+            sensors={sensors}
+            collisionDetection={closestCenter}
+            onDragOver={dragOver}
+            onDragEnd={dragEnd}
+            onDragCancel={dragCancel}
+          >
+            {list}
+          </DndContext>
+        </Column.Provider>
         {newestOnTop && bare}
       </div>
     </section>

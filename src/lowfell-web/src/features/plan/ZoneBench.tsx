@@ -1,8 +1,13 @@
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useQueryClient } from "@tanstack/react-query";
+import { Tabs } from "radix-ui";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { typing } from "../../kit/keys";
 import { Amounts } from "./Amounts";
+import { HalfDone } from "./HalfDone";
+import { ColourPanel } from "./colour/ColourPanel";
+import { SightPanel } from "./colour/SightPanel";
 import { ConflictDialog } from "./ConflictDialog";
 import { Leaders } from "./Leaders";
 import { Remarks } from "./Remarks";
@@ -16,7 +21,11 @@ export type Sheet = Schema["ZoneSheet"];
 export type Material = Schema["MaterialCard"];
 export type TechniqueInfo = Schema["TechniqueDto"];
 
+export type Tab = "remarks" | "colour" | "sight";
+
 type Props = {
+  tab: Tab;
+  onTab: (tab: Tab) => void;
   sheet: Sheet;
   overview: Schema["PlanOverview"];
   materials: Material[];
@@ -24,7 +33,7 @@ type Props = {
 };
 
 /** One zone: its section, its stack, its remarks and amounts. */
-export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
+export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }: Props) {
   const stack = useStack(sheet);
   const { layers, reading, edit } = stack;
   const [selected, setSelected] = useState<string | null>(layers.at(-1)?.id ?? null);
@@ -32,7 +41,9 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
   const [peel, setPeel] = useState(0);
   const [newestOnTop, setNewestOnTop] = useState(() => localStorage.getItem("lowfell.order") !== "first");
   const [measures, setMeasures] = useState(false);
+  const [before, setBefore] = useState(false);
   const [frame, setFrame] = useState<HTMLDivElement | null>(null);
+  const open = useMemo(() => reading.findings.filter((f) => !f.accepted), [reading.findings]);
   const byId = useMemo(() => new Map(materials.map((m) => [m.id, m])), [materials]);
   const shown = Math.max(0, layers.length - peel);
   const index = layers.findIndex((l) => l.id === selected);
@@ -41,6 +52,15 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
     requestAnimationFrame(() =>
       document.querySelector<HTMLElement>(`[data-row="${id}"] button[data-select]`)?.focus(),
     );
+
+  const queries = useQueryClient();
+  /** After living with a remark, or no longer: nothing in the stack has changed. */
+  const reread = () => {
+    void stack.preview(stack.current());
+    void queries.invalidateQueries({ queryKey: ["overview"] });
+    void queries.invalidateQueries({ queryKey: ["remarks"] });
+    void queries.invalidateQueries({ queryKey: ["zone", sheet.zone.id], refetchType: "none" });
+  };
 
   const select = useCallback((id: string | null) => setSelected(id), []);
 
@@ -69,6 +89,13 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
       setSelected(near);
       focusRow(near);
     },
+    /** A pin wash takes its clean-up with it. */
+    leaveOut: (id: string) => {
+      const at = layers.findIndex((l) => l.id === id);
+      const cleaned = layers[at]?.technique === "pin wash" && layers[at + 1]?.technique === "clean up excess";
+      edit(layers.filter((_, i) => i !== at && !(cleaned && i === at + 1)));
+      setEditing(null);
+    },
     duplicate: (id: string) => {
       const at = layers.findIndex((l) => l.id === id);
       const copy = { ...layers[at]!, id: crypto.randomUUID() };
@@ -88,8 +115,15 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
     },
     change: (layer: Layer, field: string) =>
       edit(
-        layers.map((l) => (l.id === layer.id ? layer : l)),
+        stack.current().map((l) => (l.id === layer.id ? layer : l)),
         `${layer.id}.${field}`,
+      ),
+    /** One figure of a layer while its slider moves. */
+    turn: (id: string, change: Partial<Layer>) =>
+      edit(
+        stack.current().map((l) => (l.id === id ? { ...l, ...change } : l)),
+        `${id}.${Object.keys(change).join()}`,
+        true,
       ),
     order: () =>
       setNewestOnTop((v) => {
@@ -97,6 +131,28 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
         return !v;
       }),
   };
+
+  // Rows that do not change are not drawn again, so what they call must stay the same and still act on what is there now.
+  const latest = useRef({ act, preview: stack.preview, edit, focusRow, now: stack.current });
+  useEffect(() => {
+    latest.current = { act, preview: stack.preview, edit, focusRow, now: stack.current };
+  });
+  const calls = useMemo(
+    () => ({
+      onOrder: () => latest.current.act.order(),
+      onChange: (layer: Layer, field: string) => latest.current.act.change(layer, field),
+      onTurn: (id: string, change: Partial<Layer>) => latest.current.act.turn(id, change),
+      onMove: (id: string, by: number) => latest.current.act.move(id, by),
+      onRemove: (id: string) => latest.current.act.remove(id),
+      onDuplicate: (id: string) => latest.current.act.duplicate(id),
+      onPreview: (draft: Layer[]) => void latest.current.preview(draft),
+      onReorder: (next: Layer[]) => latest.current.edit(next),
+      focusRow: (id: string | null) => latest.current.focusRow(id),
+      onReread: () => void latest.current.preview(latest.current.now()),
+      now: () => latest.current.now(),
+    }),
+    [],
+  );
 
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -119,11 +175,13 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
         e.preventDefault();
         act.add();
       } else if (e.key === "o") act.order();
+      else if (e.key === "m") onTab("remarks");
+      else if (e.key === "c") onTab("colour");
+      else if (e.key === "s") onTab("sight");
+      else if (e.key === "v") setBefore((b) => !b);
       else if (e.key === "r") {
-        const own = reading.findings.find(
-          (f) => selected && f.layers.includes(selected) && f.remedies.length > 0,
-        );
-        const finding = own ?? reading.findings.find((f) => f.remedies.length > 0);
+        const own = open.find((f) => selected && f.layers.includes(selected) && f.remedies.length > 0);
+        const finding = own ?? open.find((f) => f.remedies.length > 0);
         if (finding) applyRemedy(finding.remedies[0]!.edits);
       }
     };
@@ -185,11 +243,14 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
           shown={shown}
           peel={peel}
           onPeel={setPeel}
+          before={before && index >= 0 ? index : null}
+          onBefore={() => setBefore((b) => !b)}
         />
         <StackColumn
           layers={layers}
           reading={reading}
           sheet={sheet}
+          workshopId={overview.workshopId}
           materials={materials}
           byId={byId}
           techniques={techniques}
@@ -197,48 +258,91 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
           editing={editing}
           peel={peel}
           newestOnTop={newestOnTop}
-          onOrder={act.order}
           onSelect={select}
           onEdit={setEditing}
-          onChange={act.change}
-          onMove={act.move}
-          onRemove={act.remove}
-          onDuplicate={act.duplicate}
-          onPreview={(draft) => void stack.preview(draft)}
-          onReorder={(next) => edit(next)}
-          focusRow={focusRow}
+          {...calls}
           fault={stack.fault?.refusal.errors}
         />
       </div>
       <aside
         aria-label="What the stack says"
-        className="min-h-0 overflow-y-auto border-l border-line bg-aside px-3.5 pt-3 pb-4"
+        className="min-h-0 overflow-y-auto border-l border-line bg-aside px-3.5 pt-3 pb-4 contain-content"
       >
-        <Remarks
-          findings={reading.findings}
-          layers={layers}
-          selected={selected}
-          onSelect={select}
-          onApply={applyRemedy}
-        />
-        {index >= 0 && (
-          <Amounts
-            layer={layers[index]!}
-            number={index + 1}
-            reading={reading}
-            sheet={sheet}
-            workshopId={overview.workshopId}
-            byId={byId}
-          />
-        )}
+        <Tabs.Root value={tab} onValueChange={(v) => onTab(v as Tab)}>
+          <Tabs.List aria-label="What to look at" className="mb-2.5 flex border-b border-line">
+            {tabs.map(([key, name]) => (
+              <Tabs.Trigger
+                key={key}
+                value={key}
+                className="-mb-px min-h-7 border-b-2 border-transparent px-2.5 text-sm text-soft data-[state=active]:border-tide data-[state=active]:font-semibold data-[state=active]:text-ink"
+              >
+                {name}
+                {key === "remarks" && open.length > 0 && ` ${open.length}`}
+              </Tabs.Trigger>
+            ))}
+          </Tabs.List>
+          <Tabs.Content value="remarks" tabIndex={-1}>
+            <HalfDone layers={layers} progress={stack.progress} onChange={stack.changeProgress} />
+            <Remarks
+              findings={reading.findings}
+              layers={layers}
+              zoneId={sheet.zone.id}
+              pieces={sheet.zone.pieces}
+              workshopId={overview.workshopId}
+              stored={stack.saving === "saved" && stack.progress.laid === 0}
+              selected={selected}
+              onSelect={select}
+              onApply={applyRemedy}
+              onReread={reread}
+            />
+            {index >= 0 && (
+              <Amounts
+                layer={layers[index]!}
+                number={index + 1}
+                reading={reading}
+                sheet={sheet}
+                workshopId={overview.workshopId}
+                byId={byId}
+              />
+            )}
+          </Tabs.Content>
+          <Tabs.Content value="colour" tabIndex={-1}>
+            <ColourPanel
+              sheet={sheet}
+              setId={overview.setId}
+              workshopId={overview.workshopId}
+              layers={layers}
+              reading={reading}
+              layer={layers[index]}
+              materials={materials}
+              techniques={techniques}
+              byId={byId}
+              onChange={calls.onChange}
+              onTurn={calls.onTurn}
+              onReread={calls.onReread}
+              now={calls.now}
+            />
+          </Tabs.Content>
+          <Tabs.Content value="sight" tabIndex={-1}>
+            <SightPanel
+              sheet={sheet}
+              setId={overview.setId}
+              tableMetres={overview.tableMetres}
+              layers={layers}
+              byId={byId}
+              onSelect={select}
+              onLeaveOut={act.leaveOut}
+            />
+          </Tabs.Content>
+        </Tabs.Root>
       </aside>
       <Leaders
         frame={frame}
-        findings={reading.findings}
+        findings={tab === "remarks" ? open : none}
         selected={selected}
         revision={reading}
         newestOnTop={newestOnTop}
-        editing={editing}
+        editing={`${editing}.${tab}`}
       />
       {stack.conflict && (
         <ConflictDialog
@@ -256,6 +360,14 @@ export function ZoneBench({ sheet, overview, materials, techniques }: Props) {
     </div>
   );
 }
+
+const none: Schema["FindingDto"][] = [];
+
+const tabs: [Tab, string][] = [
+  ["remarks", "Remarks"],
+  ["colour", "Colour"],
+  ["sight", "Sight"],
+];
 
 function faces(zone: Sheet["zone"]) {
   if (zone.up >= 0.6) return "faces up";

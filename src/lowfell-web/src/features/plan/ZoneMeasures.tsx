@@ -19,6 +19,8 @@ export function ZoneMeasures({ sheet, onClose }: { sheet: Sheet; onClose: () => 
     edgeMm: String(z.edgeMm),
     jointMm: String(z.jointMm),
     up: String(z.up),
+    cutEdge: z.cutEdge,
+    beforeAssembly: z.beforeAssembly,
   });
   const [refused, setRefused] = useState<Refused | null>(null);
   const fault = (field: string) => refused?.refusal.errors.find((e) => e.field === field)?.message;
@@ -46,6 +48,10 @@ export function ZoneMeasures({ sheet, onClose }: { sheet: Sheet; onClose: () => 
             field: reshaped ? field : z.field,
             recess: reshaped ? recess : z.recess,
             targetSheen: z.targetSheen,
+            targetColour: null,
+            targetPosition: null,
+            cutEdge: form.cutEdge,
+            beforeAssembly: form.beforeAssembly,
           },
         }),
       );
@@ -56,7 +62,7 @@ export function ZoneMeasures({ sheet, onClose }: { sheet: Sheet; onClose: () => 
       if (error instanceof Refused) setRefused(error);
     }
   };
-  const bind = (key: keyof typeof form) => ({
+  const bind = (key: Exclude<keyof typeof form, "cutEdge" | "beforeAssembly">) => ({
     value: form[key],
     onChange: (e: { target: { value: string } }) => setForm({ ...form, [key]: e.target.value }),
   });
@@ -107,6 +113,23 @@ export function ZoneMeasures({ sheet, onClose }: { sheet: Sheet; onClose: () => 
             {...bind("up")}
             fault={fault("up")}
           />
+          <div className="col-span-2">
+            {(
+              [
+                ["cutEdge", "It is itself a cut edge of board or plaster"],
+                ["beforeAssembly", "A brush only reaches it before the piece is assembled"],
+              ] as const
+            ).map(([key, text]) => (
+              <label key={key} className="flex min-h-6 items-center gap-1.5 text-xs">
+                <input
+                  type="checkbox"
+                  checked={form[key]}
+                  onChange={(e) => setForm({ ...form, [key]: e.target.checked })}
+                />
+                {text}
+              </label>
+            ))}
+          </div>
         </div>
         {refused && (
           <p role="alert" className="mt-3 border-l-[3px] border-signal bg-signal-wash px-3 py-2 text-xs">

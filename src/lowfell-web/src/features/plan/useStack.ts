@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, once, Refused, take, type Schema } from "../../api/client";
 import { useSay } from "../../kit/Toast";
+import { notBegun, type Progress } from "./HalfDone";
 import { merge, same, type Layer } from "./stack";
 
 type Sheet = Schema["ZoneSheet"];
@@ -18,6 +19,8 @@ const SAVE_AFTER_MS = 350;
  */
 export function useStack(sheet: Sheet) {
   const zoneId = sheet.zone.id;
+  const [progress, setProgress] = useState<Progress>(notBegun);
+  const begun = useRef(notBegun);
   const queries = useQueryClient();
   const say = useSay();
   const [layers, setLayers] = useState(sheet.layers);
@@ -27,10 +30,12 @@ export function useStack(sheet: Sheet) {
   const [fault, setFault] = useState<Refused | null>(null);
   const stored = useRef(sheet);
   const now = useRef(sheet.layers);
+  const live = useRef(false);
+  const preview = useRef<Layer[] | null>(null);
   const coalesce = useRef<string | null>(null);
   const timer = useRef(0);
   const busy = useRef(false);
-  const reads = useRef<AbortController | null>(null);
+  const reads = useRef<{ busy: boolean; next: Layer[] | null }>({ busy: false, next: null });
   const historyKey = sheet.treatmentId;
   const history = useCallback(() => {
     let h = histories.get(historyKey);
@@ -38,25 +43,33 @@ export function useStack(sheet: Sheet) {
     return h;
   }, [historyKey]);
 
+  // One reading is on its way at a time, and only the newest draft waits for the next: a slider that moves faster than
+  // the answers come still shows every answer.
   const read = useCallback(
     async (draft: Layer[]) => {
-      reads.current?.abort();
-      const stop = (reads.current = new AbortController());
-      try {
-        const answer = await take(
-          api.POST("/api/plan/zones/{zoneId}/reading", {
-            params: { path: { zoneId } },
-            body: { layers: draft },
-            signal: stop.signal,
-          }),
-        );
-        if (!stop.signal.aborted) {
+      const line = reads.current;
+      line.next = draft;
+      if (line.busy) return;
+      line.busy = true;
+      while (line.next) {
+        const layers = line.next;
+        line.next = null;
+        try {
+          const answer = await take(
+            api.POST("/api/plan/zones/{zoneId}/reading", {
+              params: { path: { zoneId } },
+              body: { layers, laid: begun.current.laid, minutesSinceLast: begun.current.minutesSinceLast },
+            }),
+          );
+          // A draft that a slider is still moving shows with its colours, in one go; anything else is shown already.
+          if (live.current && layers !== preview.current) setLayers(layers);
           setReading(answer);
           setFault(null);
+        } catch (error) {
+          if (error instanceof Refused) setFault(error);
         }
-      } catch (error) {
-        if (error instanceof Refused) setFault(error);
       }
+      line.busy = false;
     },
     [zoneId],
   );
@@ -82,9 +95,13 @@ export function useStack(sheet: Sheet) {
       stored.current = answer;
       queries.setQueryData(["zone", zoneId], answer);
       void queries.invalidateQueries({ queryKey: ["overview"] });
+      void queries.invalidateQueries({ queryKey: ["remarks"] });
       busy.current = false;
       if (same(now.current, sent)) {
-        setReading(answer.reading);
+        setLayers(sent);
+        // What is stored is said of a piece not begun; the one half done is asked about again.
+        if (begun.current.laid > 0) void read(sent);
+        else setReading(answer.reading);
         setSaving("saved");
       } else again.current();
     } catch (error) {
@@ -106,16 +123,17 @@ export function useStack(sheet: Sheet) {
         if (error.refusal.status !== 400) say(error.message, true);
       }
     }
-  }, [zoneId, queries, say]);
+  }, [zoneId, queries, say, read]);
 
   useEffect(() => {
     again.current = () => void save();
   }, [save]);
 
   const show = useCallback(
-    (next: Layer[]) => {
+    (next: Layer[], moving = false) => {
       now.current = next;
-      setLayers(next);
+      live.current = moving;
+      if (!moving) setLayers(next);
       void read(next);
       setSaving("waiting");
       window.clearTimeout(timer.current);
@@ -124,9 +142,12 @@ export function useStack(sheet: Sheet) {
     [read, save],
   );
 
-  /** Changes the stack; edits with the same key that follow each other are one step of undo. */
+  /**
+   * Changes the stack; edits with the same key that follow each other are one step of undo. While something moves, layers and
+   * colours are drawn together as the answers come, so that every step costs one drawing and not two.
+   */
   const edit = useCallback(
-    (next: Layer[], key: string | null = null) => {
+    (next: Layer[], key: string | null = null, moving = false) => {
       if (same(next, now.current)) return;
       const h = history();
       if (key === null || key !== coalesce.current) {
@@ -135,9 +156,17 @@ export function useStack(sheet: Sheet) {
       }
       h.future = [];
       coalesce.current = key;
-      show(next);
+      show(next, moving);
     },
     [history, show],
+  );
+
+  const look = useCallback(
+    (draft: Layer[]) => {
+      preview.current = draft;
+      void read(draft);
+    },
+    [read],
   );
 
   const step = useCallback(
@@ -150,6 +179,15 @@ export function useStack(sheet: Sheet) {
       show(next);
     },
     [history, show],
+  );
+
+  const changeProgress = useCallback(
+    (next: Progress) => {
+      begun.current = next;
+      setProgress(next);
+      void read(now.current);
+    },
+    [read],
   );
 
   /** Settles a conflict with a stack made from both versions; the own version stays one undo away. */
@@ -186,8 +224,12 @@ export function useStack(sheet: Sheet) {
     fault,
     conflict,
     edit,
-    preview: read,
+    preview: look,
+    /** The layers as they are at this moment, ahead of what is drawn while a slider moves. */
+    current: () => now.current,
     settleWith,
+    progress,
+    changeProgress,
     retry: () => void save(),
     undo: () => step("past", "future"),
     redo: () => step("future", "past"),

@@ -2,10 +2,22 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, once, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
+import { ColourField } from "../../kit/ColourField";
 import { Choice, TextField } from "../../kit/Field";
 import { useSay } from "../../kit/Toast";
 import { Drawdown, hiding } from "./MaterialTile";
-import { blankForm, carriers, formOf, kinds, sheens, thinnerFamilies, toMaterial, type Form } from "./form";
+import { Taught } from "./Taught";
+import {
+  blankForm,
+  carriers,
+  formOf,
+  kinds,
+  lustres,
+  sheens,
+  thinnerFamilies,
+  toMaterial,
+  type Form,
+} from "./form";
 
 type Material = Schema["MaterialCard"];
 
@@ -21,6 +33,7 @@ export function MaterialForm(props: {
   const [version, setVersion] = useState(material?.version ?? 0);
   const [refused, setRefused] = useState<Refused | null>(null);
   const [preview, setPreview] = useState<Material | undefined>(material);
+  const [doubt, setDoubt] = useState<Refused | null>(null);
   const queries = useQueryClient();
   const say = useSay();
   const uses = useQuery({
@@ -34,16 +47,31 @@ export function MaterialForm(props: {
   useEffect(() => {
     const stop = new AbortController();
     take(api.POST("/api/shelf/drawdown", { body: toMaterial(form, null), signal: stop.signal }))
-      .then(setPreview)
-      .catch(() => {});
+      .then((card) => {
+        setPreview(card);
+        setDoubt(null);
+      })
+      .catch((error: unknown) => {
+        if (error instanceof Refused) setDoubt(error);
+      });
     return () => stop.abort();
   }, [form]);
 
+  /** A card that no coat could look like is told while it is typed; half-typed colours are not. */
+  const cardFault = (field: string) =>
+    /^#[0-9a-f]{6}$/i.test(form.overBlack) && /^#[0-9a-f]{6}$/i.test(form.overWhite)
+      ? doubt?.refusal.errors.find((e) => e.field === field)?.message
+      : undefined;
   const fault = (field: string) => refused?.refusal.errors.find((e) => e.field === field)?.message;
   const bind = (key: keyof Form) => ({
     value: form[key] as string,
     fault: fault(key),
     onChange: (e: { target: { value: string } }) => setForm({ ...form, [key]: e.target.value }),
+  });
+  const pick = (key: "colour" | "overBlack" | "overWhite") => ({
+    value: form[key],
+    fault: fault(key) ?? cardFault(key),
+    onChange: (colour: string) => setForm((f) => ({ ...f, [key]: colour })),
   });
   const refresh = () =>
     Promise.all([
@@ -109,7 +137,7 @@ export function MaterialForm(props: {
           <ol className="grid grid-cols-3 gap-1.5" aria-label="Predicted drawdown">
             {preview.drawdowns.map((d) => (
               <li key={d.coats} className="text-xs text-soft">
-                <Drawdown over={d} clear={preview.opticsSource === "clear"} height={48} />
+                <Drawdown over={d} clear={preview.opticsSource === "clear"} height={76} />
                 {d.coats} coat{d.coats > 1 ? "s" : ""}
                 <span className="sr-only">
                   : over black {d.overBlack}, over white {d.overWhite}
@@ -119,6 +147,15 @@ export function MaterialForm(props: {
           </ol>
           <figcaption className="mt-1 text-xs text-soft">
             Predicted over black and white: {hiding(preview)}.{" "}
+            {preview.cardDoubt && (
+              <>
+                Read one step off, it would hide in {preview.cardDoubt.coatsLow} to{" "}
+                {preview.cardDoubt.coatsHigh} coats.{" "}
+                {preview.cardDoubt.faint && (
+                  <b>The halves are nearly alike, so its hiding is hardly known: lay a thinner coat.</b>
+                )}{" "}
+              </>
+            )}
             {preview.opticsSource === "estimated" && (
               <b>Its hiding is an estimate from the colour alone; a contrast card would settle it.</b>
             )}
@@ -180,20 +217,40 @@ export function MaterialForm(props: {
           fault={fault("carrier")}
           onChange={(carrier) => setForm({ ...form, carrier })}
         />
-        <TextField label="Colour" placeholder="#6b4f2a" {...bind("colour")} />
-        <TextField
-          label="Coats to hide black"
-          inputMode="decimal"
-          placeholder="unknown"
-          {...bind("coatsToHide")}
-        />
-        <TextField label="Card: one coat over black" placeholder="#rrggbb" {...bind("overBlack")} />
-        <TextField label="Card: one coat over white" placeholder="#rrggbb" {...bind("overWhite")} />
+        <fieldset className="col-span-2 grid gap-2 border-t border-line pt-1.5">
+          <legend className="pr-2 text-xs font-semibold">Its colour, best way first</legend>
+          <p className="text-xs text-soft">
+            Paint one ordinary coat over a card half black, half white, let it dry, and give both colours:
+            then Lowfell knows how well it hides. Else give its colour, and the coats it takes to hide black
+            if you know them.
+          </p>
+          <ColourField label="Card: one coat over black" {...pick("overBlack")} />
+          <ColourField label="Card: one coat over white" {...pick("overWhite")} />
+          <ColourField label="Colour" placeholder="#6b4f2a" {...pick("colour")} />
+          <TextField
+            label="Coats to hide black"
+            inputMode="decimal"
+            placeholder="unknown"
+            {...bind("coatsToHide")}
+          />
+        </fieldset>
         <Choice
           label="Sheen when dry"
           value={form.sheen}
           options={sheens}
           onChange={(sheen) => setForm({ ...form, sheen })}
+        />
+        <Choice
+          label="Metal, glass or glow"
+          value={form.lustre}
+          options={lustres}
+          onChange={(lustre) => setForm({ ...form, lustre })}
+        />
+        <TextField
+          label="Most thinner, share of the mix"
+          inputMode="decimal"
+          placeholder="usual"
+          {...bind("mostThinnerShare")}
         />
         <TextField label="Solids, share 0 to 1" inputMode="decimal" {...bind("solidsFraction")} />
         <TextField label="In stock, ml" inputMode="decimal" {...bind("stockMl")} />
@@ -241,6 +298,7 @@ export function MaterialForm(props: {
           )}
         </div>
       </form>
+      {material && <Taught material={material} onChanged={refresh} />}
       {material && (
         <section className="mt-5" aria-label="Used for">
           <h3 className="text-sm font-semibold">Used for</h3>

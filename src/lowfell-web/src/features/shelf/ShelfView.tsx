@@ -6,8 +6,10 @@ import { materialsQuery } from "../../api/queries";
 import { Button } from "../../kit/Button";
 import { typing } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
+import { FilesDialog } from "./FilesDialog";
 import { MaterialForm } from "./MaterialForm";
 import { MaterialTile } from "./MaterialTile";
+import { Nearest } from "./Nearest";
 import { matches } from "./search";
 
 /** Materials as drawdown cards, found by typing; the chosen one opens beside them. */
@@ -15,6 +17,7 @@ export function Component() {
   const { workshopId = "", materialId } = useParams();
   const { data, error, refetch } = useQuery(materialsQuery(workshopId));
   const [words, setWords] = useState("");
+  const [files, setFiles] = useState(false);
   const navigate = useNavigate();
   const box = useRef<HTMLInputElement>(null);
 
@@ -37,6 +40,7 @@ export function Component() {
 
   if (error) return <Trouble error={error} retry={() => void refetch()} />;
   if (!data) return <p className="p-6 text-soft">Reading the shelf…</p>;
+  const colour = /^#[0-9a-f]{6}$/i.test(words.trim()) ? words.trim().toLowerCase() : null;
   const found = data.filter((m) => matches(m, words));
   const chosen = data.find((m) => m.id === materialId);
   const open = (id: string) => void navigate(`/shelf/${workshopId}/${id}`);
@@ -55,19 +59,24 @@ export function Component() {
             type="search"
             value={words}
             onChange={(e) => setWords(e.target.value)}
-            placeholder="Find by name, maker, kind, carrier or sheen"
+            placeholder="Find by name, kind, sheen… or a colour, #7a6248"
             className="min-h-[30px] w-full max-w-sm rounded-[3px] border border-line bg-card px-2.5 py-1 placeholder:text-soft"
           />
           <span role="status" className="text-xs whitespace-nowrap text-soft">
-            {found.length} of {data.length}
+            {colour ? "by colour" : `${found.length} of ${data.length}`}
           </span>
-          <Button tone="plain" className="ml-auto" onClick={() => open("new")}>
+          <Button className="ml-auto" onClick={() => setFiles(true)}>
+            Files…
+          </Button>
+          <Button tone="plain" onClick={() => open("new")}>
             Add a material
           </Button>
         </div>
         <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-6">
           {data.length === 0 ? (
             <Empty onAdd={() => open("new")} />
+          ) : colour ? (
+            <Nearest workshopId={workshopId} colour={colour} onOpen={open} />
           ) : found.length === 0 ? (
             <p className="py-8 text-soft">
               Nothing on the shelf answers to “{words}”.{" "}
@@ -91,6 +100,7 @@ export function Component() {
           )}
         </div>
       </div>
+      {files && <FilesDialog workshopId={workshopId} onClose={() => setFiles(false)} />}
       {materialId && (chosen || materialId === "new") && (
         <MaterialForm
           key={materialId}

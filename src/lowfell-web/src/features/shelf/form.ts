@@ -36,6 +36,7 @@ export const carriers = [
   "none",
 ] as const satisfies readonly Schema["Carrier"][];
 export const sheens = ["matt", "satin", "gloss"] as const satisfies readonly Schema["Sheen"][];
+export const lustres = ["plain", "metal", "glass", "glow"] as const satisfies readonly Schema["Lustre"][];
 export const thinnerFamilies = [
   "water",
   "acrylic thinner",
@@ -52,6 +53,8 @@ export type Form = {
   kind: Schema["MaterialKind"];
   carrier: Schema["Carrier"];
   sheen: Schema["Sheen"];
+  lustre: Schema["Lustre"];
+  mostThinnerShare: string;
   thinners: Schema["ThinnerFamily"][];
   colour: string;
   overBlack: string;
@@ -75,6 +78,8 @@ export const blankForm: Form = {
   kind: "paint",
   carrier: "water acrylic",
   sheen: "matt",
+  lustre: "plain",
+  mostThinnerShare: "",
   thinners: ["water", "acrylic thinner"],
   colour: "",
   overBlack: "",
@@ -106,6 +111,7 @@ export const formOf = (m: Material): Form => ({
   stockMl: text(m.stockMl),
   packMl: text(m.packMl),
   price: text(m.price),
+  mostThinnerShare: text(m.mostThinnerShare),
 });
 
 const number = (typed: string) => {
@@ -138,4 +144,6 @@ export const toMaterial = (f: Form, version: number | null): Schema["MaterialIn"
   price: number(f.price),
   hazards: f.hazards,
   notes: f.notes,
+  lustre: f.lustre,
+  mostThinnerShare: number(f.mostThinnerShare),
 });

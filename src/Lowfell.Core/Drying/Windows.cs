@@ -1,0 +1,37 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+
+namespace Lowfell.Core.Drying;
+
+/// <summary>Minutes after a layer in which something must happen to it: from when it can, until when it still can.</summary>
+public readonly record struct Window(double OpensMinutes, double ClosesMinutes);
+
+/// <summary>Working windows at 20 C and 50 % relative humidity, scaled to the room like drying itself. Rules of thumb; the label wins.</summary>
+public static class Windows
+{
+    private const double CleanUpOpens = 15, CleanUpSmooth = 240, CleanUpLight = 120, CleanUpDeep = 90;
+    private const double WaterWashCloses = 5, TopCoatCloses = 240, ChipOpens = 20, ChipCloses = 240, TuftCloses = 20;
+
+    /// <summary>After this a solvent wash comes off with hard rubbing only, whatever the relief, minutes.</summary>
+    public const double HardRubbingMinutes = 24 * 60;
+
+    /// <summary>To clean up a pin wash: rough zones close earlier.</summary>
+    public static Window CleanUp(Carrier carrier, Relief relief, Climate climate)
+    {
+        var factor = DryingModel.ClimateFactor(carrier, climate);
+        return carrier.IsSpiritBorne()
+            ? new Window(CleanUpOpens * factor, factor * relief switch { Relief.Smooth => CleanUpSmooth, Relief.Light => CleanUpLight, _ => CleanUpDeep })
+            : new Window(0, WaterWashCloses * factor);
+    }
+
+    /// <summary>To put the top coat over chipping fluid, counted from the fluid.</summary>
+    public static Window TopCoatOverFluid(Climate climate) => new(0, TopCoatCloses * Water(climate));
+
+    /// <summary>To chip a top coat, counted from the top coat.</summary>
+    public static Window Chipping(Climate climate) => new(ChipOpens * Water(climate), ChipCloses * Water(climate));
+
+    /// <summary>To press tufts into paste.</summary>
+    public static Window TuftsInPaste(Climate climate) => new(0, TuftCloses * Water(climate));
+
+    private static double Water(Climate climate) => DryingModel.ClimateFactor(Carrier.WaterAcrylic, climate);
+}

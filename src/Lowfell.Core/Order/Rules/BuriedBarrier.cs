@@ -1,0 +1,35 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Words;
+
+namespace Lowfell.Core.Order.Rules;
+
+/// <summary>A barrier only keeps solvents off while it is whole.</summary>
+internal sealed class BuriedBarrier : LayerRule
+{
+    public override RuleFacts Facts { get; } = new("buried-barrier",
+        "A barrier rubbed, chipped or sanded through before the layer that relies on it.",
+        "The solvent gets through the holes and lifts what is below.",
+        "Two fresh coats of varnish below the layer.")
+    { Schools = [School.PinWashSheen] };
+
+    protected override Finding? At(StackView view, int i)
+    {
+        if (!SolventWork.Applies(view, i) || view.BeadCleanedBy(i) >= 0)
+            return null;
+        var barrier = view.NextBelow(i, view.IsBarrier);
+        var hole = barrier < 0 ? -1 : view.NextBelow(i, j => j > barrier && CutsThrough(view.Layers[j]));
+        if (hole < 0)
+            return null;
+        return new Finding(Facts.Id, Severity.Caution, [i, hole, barrier], "The barrier has holes",
+            $"{view.Layers[i].MaterialName} relies on layer {barrier + 1}, {view.Layers[barrier].MaterialName}, but layer {hole + 1}, {EnumWords.Of(view.Layers[hole].Technique)}, goes through it first.",
+            SolventWork.Barrier(view, i));
+    }
+
+    /// <summary>Chipping, scratching down without paint, and trimming with a blade or file.</summary>
+    private static bool CutsThrough(Layer layer) => layer.Technique switch
+    {
+        Technique.FluidChip or Technique.TrimAndTouchUp => true,
+        Technique.Scratch => layer.Paint.Count == 0,
+        _ => false,
+    };
+}

@@ -1,0 +1,50 @@
+using Lowfell.Core.Drying;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Words;
+
+namespace Lowfell.Core.Order.Rules;
+
+/// <summary>Chipping fluid works through a fresh water-based top coat, for a while.</summary>
+internal sealed class ChipWindow : LayerRule
+{
+    public override RuleFacts Facts { get; } = new("chip-window",
+        "Chipping fluid without a water-based top coat, with varnish between, or chipped after its window.",
+        "Water must get through the top coat to wake the fluid; sealed or cured it no longer does.",
+        "Move the varnish; use a water-based top coat; chip sooner.");
+
+    protected override Finding? At(StackView view, int i)
+    {
+        if (view.Layers[i].Technique != Technique.FluidChip || !view.LeavesFilm(i))
+            return null;
+        var top = view.NextAbove(i, view.LeavesFilm);
+        if (top < 0)
+            return Say(view, i, [i], "No top coat to chip", "nothing lies over it; it needs a water-based top coat that chips through it", []);
+        var coat = view.Layers[top];
+        if (coat.Main!.Kind == MaterialKind.Varnish)
+            return Say(view, i, [i, top], "Varnish over the chipping fluid", $"layer {top + 1}, {coat.MaterialName}, seals it in before any top coat: water no longer reaches it", BelowTheVarnish(view, i, top));
+        if (coat.Carrier is not (Carrier.WaterAcrylic or Carrier.PVA))
+            return Say(view, i, [i, top], "Top coat keeps the water out", $"layer {top + 1}, {coat.MaterialName}, is {EnumWords.Of(coat.Carrier)}: water does not get through it", WaterBorne(view, top));
+        var forTop = Windows.TopCoatOverFluid(view.Context.Climate).ClosesMinutes;
+        if (view.MinutesAtLeast(i, top) is { } wait && wait > forTop)
+            return Say(view, i, [i, top], "Top coat comes too late", $"the top coat follows after {Duration.Words(wait)}; the fluid wakes evenly for about {Duration.Words(forTop)}", Wait(view, top - 1, DryingModel.Of(view.Layers[i], view.Context.Climate).RecoatMinutes));
+        var chips = Windows.Chipping(view.Context.Climate);
+        if (top + 1 < view.Count && view.MinutesAtLeast(top, top + 1) is { } after && after > chips.ClosesMinutes)
+            return Say(view, i, [i, top], "Chipped too late", $"the next step is {Duration.Words(after)} after the top coat; it chips from {Duration.Words(chips.OpensMinutes)} to about {Duration.Words(chips.ClosesMinutes)}", Wait(view, top, Math.Floor(chips.ClosesMinutes / 2 / 5) * 5));
+        return null;
+    }
+
+    private Finding Say(StackView view, int i, int[] layers, string title, string why, List<Remedy> remedies) =>
+        new(Facts.Id, Severity.Caution, layers, title, $"{view.Says(i)}: {why}.", remedies);
+
+    private static List<Remedy> BelowTheVarnish(StackView view, int i, int varnish) =>
+        [new("fluid-above", $"Move it above layer {varnish + 1}", [new StackEdit.Move(i, varnish)]), new("no-varnish", $"Leave out layer {varnish + 1}", [new StackEdit.Remove(varnish)])];
+
+    private static List<Remedy> WaterBorne(StackView view, int top) =>
+        ShelfPick.WaterBorneLike(view.Context.Shelf, view.Layers[top].Main!) is not { } other ? [] :
+        [new("water-borne", $"Use {other.Name}, which is water-based", [new StackEdit.Replace(top, view.Layers[top] with { Paint = [new MixPart(other, Parts.One)], Dilution = null })])];
+
+    private static List<Remedy> Wait(StackView view, int at, double minutes) =>
+        [new("sooner", $"Go on after {Duration.Words(Duration.RoundUp(minutes))}", [new StackEdit.Replace(at, view.Layers[at] with { WaitMinutes = Duration.RoundUp(minutes) })])];
+}

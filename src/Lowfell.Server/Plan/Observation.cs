@@ -1,0 +1,74 @@
+using Lowfell.Core.Colour;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Order;
+using Lowfell.Server.Http;
+using Lowfell.Store;
+using Lowfell.Store.Rows;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Server.Plan;
+
+/// <summary>Did it match? What was seen tunes the strength of the layer's main material, and is kept with what it changed.</summary>
+internal static class Observation
+{
+    public static async Task<Results<Ok<ObserveReading>, ProblemHttpResult>> Take(Guid zoneId, ObserveIn ask, LowfellDb db, SetGraphs graphs, TimeProvider clock, CancellationToken stop)
+    {
+        if (await graphs.OfZone(db, zoneId, stop) is not { } at)
+            return Problems.NotFound("zone");
+        var faults = new Faults();
+        var draft = Draft.Read(at, ask.Layers, faults);
+        var observed = Draft.Colour(ask.Observed, "observed", faults);
+        var index = Draft.IndexOf(draft, ask.LayerId, faults);
+        var main = index >= 0 ? draft!.Layers[index].Main : null;
+        if (index >= 0)
+            faults.Require(main is not null && main.OpticsSource != OpticsSource.Clear, "layerId", "This layer has no colour of its own to tune. Choose one that has.");
+        if (faults.Any)
+            return faults.ToProblem();
+        var row = await db.Materials.FirstAsync(m => m.Id == main!.Id, stop);
+        var position = ask.Position ?? Position.Field;
+        var entered = row.Evidence().Resolve(row.Kind).Optics;
+        Seen Predict(Strength strength) => Seen(draft!, index, position, main! with { Optics = strength.Of(entered) });
+        var before = row.Strength();
+        var after = Calibration.Tune(s => Predict(s).Lab, before, observed.ToLab());
+        Seen predicted = Predict(before), tuned = Predict(after);
+        var id = ask.Store == true ? await Store(at, index, position, observed, row, before, after, predicted, tuned, db, clock.GetUtcNow(), stop) : (Guid?)null;
+        return TypedResults.Ok(new ObserveReading(
+            row.Id, row.Name, predicted.Colour.ToString(), Round(ColourDifference.Ciede2000(predicted.Lab, observed.ToLab())), DifferenceWords.Of(predicted.Lab, observed.ToLab()),
+            tuned.Colour.ToString(), Round(ColourDifference.Ciede2000(tuned.Lab, observed.ToLab())), before.Hiding, before.Tint, after.Hiding, after.Tint, id));
+    }
+
+    /// <summary>The colour after one layer when its main material is another, wherever below it that material is used as well.</summary>
+    private static Seen Seen(StackView draft, int index, Position position, Material changed)
+    {
+        var stack = draft.Layers.Take(index + 1)
+            .Select(l => l.Paint.Any(p => p.Material.Id == changed.Id) ? l with { Paint = l.Paint.Select(p => p.Material.Id == changed.Id ? new MixPart(changed, p.Parts) : p).ToList() } : l).ToList();
+        return draft.Predict(stack).SeenBelow(index + 1)[position];
+    }
+
+    private static async Task<Guid> Store(
+        Place at, int index, Position position, SrgbColour observed, MaterialRow row, Strength before, Strength after, Seen predicted, Seen tuned, LowfellDb db, DateTimeOffset now, CancellationToken stop)
+    {
+        var step = after.Since(before);
+        var look = new CalibrationRow
+        {
+            MaterialId = row.Id,
+            At = now,
+            Place = $"{at.Design.Name}, {at.Zone.Name}, layer {index + 1}",
+            Position = position,
+            Observed = observed.ToString(),
+            PredictedBefore = predicted.Colour.ToString(),
+            PredictedAfter = tuned.Colour.ToString(),
+            HidingStep = (decimal)step.Hiding,
+            TintStep = (decimal)step.Tint,
+        };
+        db.Add(look);
+        (row.HidingFactor, row.TintFactor) = ((decimal)after.Hiding, (decimal)after.Tint);
+        await db.SaveChangesAsync(stop);
+        return look.Id;
+    }
+
+    private static double Round(double difference) => Math.Round(difference, 2);
+}

@@ -1,0 +1,97 @@
+using Lowfell.Core.Order;
+using Lowfell.Server.Http;
+using Lowfell.Server.Plan;
+using Lowfell.Store;
+using Lowfell.Store.Rows;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Server.Remarks;
+
+/// <summary>Remarks over a whole set: what to do, trying it, doing it, living with it.</summary>
+public static class RemarksEndpoints
+{
+    private const int LongestReason = 500;
+
+    public static void MapRemarks(this IEndpointRouteBuilder app)
+    {
+        var plan = app.MapGroup("/api/plan").WithTags("Remarks");
+        plan.MapGet("/sets/{setId:guid}/remarks", OfSet).WithName("setRemarks").WithSummary("Everything the rules say of a set, gathered by what to do.").ProducesProblem(404);
+        plan.MapGet("/sets/{setId:guid}/care", CareSheets.Of).WithName("careSheet").WithSummary("The usual cautions for the work of a set, or of one design.").ProducesProblem(404);
+        plan.MapPost("/zones/{zoneId:guid}/change", Change).WithName("previewChange").WithSummary("What an edit would do to colours, amounts, minutes and remarks.").ProducesProblem(400).ProducesProblem(404);
+        plan.MapPost("/zones/{zoneId:guid}/accepted", Accept).WithName("acceptFinding").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
+        plan.MapPost("/accepted/{id:guid}/take-back", TakeBack).WithName("takeBackAcceptance").ProducesProblem(404).AddEndpointFilter<IdempotencyFilter>();
+        plan.MapPost("/sets/{setId:guid}/remedies", SetRemedies.Apply).WithName("remedySet").WithSummary("Applies one remedy wherever it helps over a set; without store it is only told what would change.")
+            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
+        plan.MapPut("/sets/{setId:guid}/stacks", SetRemedies.PutBack).WithName("storeStacks").WithSummary("Stores several stacks, all or none.")
+            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
+    }
+
+    private static async Task<Results<Ok<RemarksReading>, ProblemHttpResult>> OfSet(Guid setId, LowfellDb db, SetGraphs graphs, CancellationToken stop) =>
+        await graphs.OfSet(db, setId, stop) is { } graph ? TypedResults.Ok(SetRemarks.Of(graph)) : Problems.NotFound("set");
+
+    private static async Task<Results<Ok<ChangeDto>, ProblemHttpResult>> Change(Guid zoneId, ChangeIn ask, LowfellDb db, SetGraphs graphs, CancellationToken stop)
+    {
+        if (await graphs.OfZone(db, zoneId, stop) is not { } at)
+            return Problems.NotFound("zone");
+        var faults = new Faults();
+        var before = Draft.Read(at, ask.Layers, faults);
+        var after = Draft.Read(at, ask.After, faults, "after");
+        return faults.Any ? faults.ToProblem() : TypedResults.Ok(Word(StackChange.Between(before!, after!)));
+    }
+
+    internal static ChangeDto Word(StackChange c) => new(
+        SeenAtPositions.Of(c.Before), SeenAtPositions.Of(c.After),
+        new PositionsDto(Math.Round(c.Difference.Raised, 2), Math.Round(c.Difference.Field, 2), Math.Round(c.Difference.Recess, 2)), Math.Round(c.Minutes, 1),
+        c.Amounts.Select(a => new AmountChangeDto(a.Material.Id, a.Material.Name, Math.Round(a.Ml, 2))).ToList(), Word(c.Gone), Word(c.Come));
+
+    internal static List<ChangedFinding> Word(IEnumerable<Finding> findings) =>
+        findings.Where(f => !f.IsCare).Select(f => new ChangedFinding(f.Rule, f.Severity, f.Title)).ToList();
+
+    private static async Task<Results<Ok<AcceptedDto>, ProblemHttpResult>> Accept(
+        Guid zoneId, AcceptIn entry, LowfellDb db, SetGraphs graphs, TimeProvider clock, CancellationToken stop)
+    {
+        if (await graphs.OfZone(db, zoneId, stop) is not { } at)
+            return Problems.NotFound("zone");
+        var faults = new Faults();
+        faults.Text(entry.Reason, "reason", LongestReason);
+        faults.Require(entry.Rule is not null, "rule", "Give the rule of the remark.");
+        faults.Require(entry.LayerId is not null, "layerId", "Give the layer the remark hangs on.");
+        faults.Require(entry.Facts is not null, "facts", "Give the facts that were shown with the remark.");
+        if (faults.Any)
+            return faults.ToProblem();
+        var view = new StackView(at.Graph.Context(at.Zone, at.Design), at.Graph.Layers(at.Zone.TreatmentId));
+        var finding = OrderCheck.Glance(view).FirstOrDefault(f => OrderCheck.Key(view, f) == (entry.Rule!, entry.LayerId!.Value) && OrderCheck.FactsOf(view, f) == entry.Facts);
+        if (finding is null)
+            return Problems.Of(StatusCodes.Status409Conflict, "facts-changed", "This remark no longer stands as it was shown. Look at the zone again before living with it.");
+        if (new ZoneRemarks(at.Graph, at.Zone, view).Accepted(finding) is { } already)
+            return TypedResults.Ok(new AcceptedDto(already.Id, already.Reason, already.AcceptedAt));
+        var row = new AcceptedFindingRow
+        {
+            ZoneId = zoneId,
+            Rule = entry.Rule!,
+            LayerId = entry.LayerId!.Value,
+            Facts = entry.Facts!,
+            Why = finding.Why,
+            Reason = entry.Reason!.Trim(),
+            AcceptedAt = clock.GetUtcNow(),
+        };
+        db.Add(row);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(new AcceptedDto(row.Id, row.Reason, row.AcceptedAt));
+    }
+
+    private static async Task<Results<Ok<AcceptedDto>, ProblemHttpResult>> TakeBack(Guid id, LowfellDb db, TimeProvider clock, CancellationToken stop)
+    {
+        var row = await db.AcceptedFindings.FirstOrDefaultAsync(a => a.Id == id, stop);
+        if (row is null)
+            return Problems.NotFound("accepted remark");
+        if (row.TakenBackAt is null)
+        {
+            row.TakenBackAt = clock.GetUtcNow();
+            await db.SaveChangesAsync(stop);
+        }
+
+        return TypedResults.Ok(new AcceptedDto(row.Id, row.Reason, row.AcceptedAt));
+    }
+}

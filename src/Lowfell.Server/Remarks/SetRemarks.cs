@@ -1,0 +1,54 @@
+using System.Runtime.CompilerServices;
+using Lowfell.Core.Order;
+using Lowfell.Core.Words;
+using Lowfell.Server.Plan;
+using Lowfell.Store;
+using Lowfell.Store.Rows;
+
+namespace Lowfell.Server.Remarks;
+
+/// <summary>Everything the rules say of a set, gathered by what to do about it.</summary>
+internal static class SetRemarks
+{
+    // A set that has not changed says the same every time.
+    private static readonly ConditionalWeakTable<SetGraph, RemarksReading> readings = [];
+
+    public static RemarksReading Of(SetGraph graph) => readings.GetValue(graph, Gather);
+
+    private static RemarksReading Gather(SetGraph graph)
+    {
+        var items = graph.Designs.SelectMany(d => d.Zones.Select(z => (Design: d, Zone: z)))
+            .AsParallel().AsOrdered().Select(x => Of(graph, x.Design, x.Zone)).ToList().SelectMany(x => x).ToList();
+        var groups = items.GroupBy(i => (i.Rule, i.Title)).Select(g => Group([.. g])).OrderBy(g => g.Severity).ThenByDescending(g => g.Items.Count(i => i.Accepted is null)).ToList();
+        int Count(Severity severity) => items.Count(i => i.Item.Severity == severity && i.Item.Accepted is null);
+        return new RemarksReading(graph.Set.Id, Count(Severity.Stop), Count(Severity.Caution), Count(Severity.Hint), items.Count(i => i.Item.Accepted is not null), groups);
+    }
+
+    private sealed record Said(string Rule, string Title, IReadOnlyList<Remedy> Remedies, IReadOnlyList<School> Schools, RemarkItem Item);
+
+    private static List<Said> Of(SetGraph graph, DesignRow design, ZoneRow zone)
+    {
+        var view = new StackView(graph.Context(zone, design), graph.Layers(zone.TreatmentId));
+        var remarks = new ZoneRemarks(graph, zone, view);
+        return OrderCheck.Run(view).Where(f => !f.IsCare).Select(f => (Finding: f, Word: remarks.Word(f))).Select(x => Say(x.Finding, x.Word)).ToList();
+
+        Said Say(Finding f, FindingDto word) => new(f.Rule, f.Title, f.Remedies, word.Schools, new RemarkItem(
+            zone.Id, zone.Name, design.Id, design.Name, SetGraph.PieceCount(design), zone.TreatmentId, f.Severity,
+            f.Layers.Select(i => new RemarkLayer(view.Layers[i].Id, i + 1, $"{EnumWords.Of(view.Layers[i].Technique)}, {view.Layers[i].MaterialName}")).ToList(),
+            f.Why, word.Facts, f.Remedies.Select(r => r.Id).ToList(), word.Accepted));
+    }
+
+    private static RemarkGroup Group(IReadOnlyList<Said> said)
+    {
+        var facts = OrderCheck.Rules.First(r => r.Id == said[0].Rule).Facts;
+        var open = said.Where(s => s.Item.Accepted is null).ToList();
+        var remedies = open.SelectMany(s => s.Remedies).GroupBy(r => r.Id)
+            .Select(g => new GroupRemedy(g.Key, g.Select(r => r.Text).Distinct().Count() == 1 ? g.First().Text : General(g.First().Text), g.Count()))
+            .OrderByDescending(r => r.Helps).ToList();
+        return new RemarkGroup(facts.Id, said[0].Title, facts.What, said.Min(s => s.Item.Severity), said.SelectMany(s => s.Schools).Distinct().ToList(), remedies,
+            said.Select(s => s.Item).OrderBy(i => i.Accepted is not null).ThenBy(i => i.Severity).ToList());
+    }
+
+    /// <summary>What differs from zone to zone says nothing of the set; one example stands for all.</summary>
+    private static string General(string example) => $"{example}, and the like elsewhere";
+}

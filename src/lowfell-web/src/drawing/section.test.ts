@@ -1,0 +1,46 @@
+import { describe, expect, it } from "vitest";
+import { profile, section } from "./section";
+
+const film = (um: number) => ({ raised: um, field: um, recess: um });
+const layer = (id: string, um: ReturnType<typeof film>) =>
+  ({ id, filmUm: um, raised: "#aa0000", field: "#00aa00", recess: "#0000aa" }) as unknown as Parameters<
+    typeof section
+  >[1][number];
+const zone = { relief: "deep" as const, raised: 0.2, recess: 0.22 };
+
+describe("the section", () => {
+  it("gives recess about its share of the width", () => {
+    const samples = profile(zone, 980);
+    const width = samples.reduce((sum, s, i) => {
+      const next = samples[i + 1];
+      return next && s.where === "recess" && next.where === "recess" ? sum + next.x - s.x : sum;
+    }, 0);
+    const share = width / 980;
+    expect(share).toBeGreaterThan(0.17);
+    expect(share).toBeLessThan(0.29);
+  });
+  it("draws one stratum a layer, coloured by position", () => {
+    const drawn = section(zone, [layer("a", film(40)), layer("b", film(20))], 700, 150);
+    expect(drawn.strata.map((s) => s.id)).toEqual(["a", "b"]);
+    expect(new Set(drawn.strata[0]!.runs.map((r) => r.fill))).toEqual(
+      new Set(["#aa0000", "#00aa00", "#0000aa"]),
+    );
+  });
+  it("stays inside its frame however thick the films", () => {
+    const drawn = section(zone, [layer("a", film(5000)), layer("b", film(9000))], 700, 150);
+    const ys = drawn.strata.flatMap((s) =>
+      s.outline.match(/-?[\d.]+ (-?[\d.]+)/g)!.map((p) => Number(p.split(" ")[1])),
+    );
+    expect(Math.min(...ys)).toBeGreaterThanOrEqual(0);
+    expect(Math.max(...ys)).toBeLessThanOrEqual(150);
+  });
+  it("leaves films below a small change where they are", () => {
+    const before = section(zone, [layer("a", film(40)), layer("b", film(20))], 700, 150);
+    const after = section(zone, [layer("a", film(40)), layer("b", film(20.2))], 700, 150);
+    expect(after.strata[0]).toEqual(before.strata[0]);
+    expect(after.strata[1]!.outline).not.toEqual(before.strata[1]!.outline);
+  });
+  it("draws bare ground when there is nothing on it", () => {
+    expect(section(zone, [], 700, 150).strata).toEqual([]);
+  });
+});

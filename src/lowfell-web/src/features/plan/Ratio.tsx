@@ -1,0 +1,153 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { api, once, Refused, take, type Schema } from "../../api/client";
+import { Button } from "../../kit/Button";
+import { Choice, TextField } from "../../kit/Field";
+import { readRatio, type Layer } from "./stack";
+import type { Material } from "./ZoneBench";
+
+const ASK_AFTER_MS = 250;
+
+/**
+ * A dilution typed any way, with what was read beside it in parts and share. What can mean two things is asked, and the answer
+ * about a bare percentage is remembered for the house.
+ */
+export function Ratio(props: {
+  layer: Layer;
+  workshopId: string;
+  materials: Material[];
+  onChange: (d: Layer["dilution"]) => void;
+}) {
+  const { layer, workshopId, materials, onChange } = props;
+  const queries = useQueryClient();
+  const words = layer.dilution ? `${layer.dilution.paint}:${layer.dilution.thinner}` : "neat";
+  const [text, setText] = useState(words);
+  const [seen, setSeen] = useState(words);
+  const [said, setSaid] = useState<Schema["DilutionOut"] | null>(null);
+  const [fault, setFault] = useState("");
+  const timer = useRef(0);
+  if (words !== seen) {
+    setSeen(words);
+    setText(words);
+    setSaid(null);
+  }
+  const thinners = materials.filter((m) => m.kind === "thinner");
+  const main = materials.find((m) => m.id === layer.paint[0]?.materialId);
+  const fitting = thinners.find((t) => t.thinners.some((f) => main?.thinners.includes(f))) ?? thinners[0];
+  const plain = readRatio(text);
+
+  const settle = (read: { paint: number; thinner: number } | "neat") => {
+    if (read === "neat") {
+      setSeen("neat");
+      return onChange(null);
+    }
+    const thinnerId = layer.dilution?.thinnerId ?? fitting?.id;
+    if (!thinnerId) return;
+    setSeen(`${read.paint}:${read.thinner}`);
+    onChange({ thinnerId, ...read });
+  };
+
+  const ask = async (typed: string) => {
+    try {
+      const answer = await take(
+        api.POST("/api/workshops/{workshopId}/dilution", {
+          params: { path: { workshopId } },
+          body: { text: typed, percent: null },
+        }),
+      );
+      if (now.current.text !== typed) return;
+      setSaid(answer);
+      if (!answer.ambiguous) now.current.settle(partsOf(answer.readings[0]!));
+    } catch (error) {
+      if (error instanceof Refused && now.current.text === typed)
+        setFault(error.refusal.errors[0]?.message ?? error.message);
+    }
+  };
+  // An answer may come after the layer was changed elsewhere; it acts on what is there then.
+  const now = useRef({ text, settle });
+  useEffect(() => {
+    now.current = { text, settle };
+  });
+
+  /** Plain parts are read at once; anything else is asked about when the fingers rest. */
+  const type = (typed: string) => {
+    setText(typed);
+    setSaid(null);
+    setFault("");
+    window.clearTimeout(timer.current);
+    const read = readRatio(typed);
+    if (read !== null) settle(read);
+    else timer.current = window.setTimeout(() => void ask(typed), ASK_AFTER_MS);
+  };
+
+  const choose = (r: Schema["DilutionReadingOut"], index: number) => {
+    settle(partsOf(r));
+    setSaid(null);
+    setText(`${r.parts[0]}:${r.parts[1]}`);
+    // The two readings of a bare percentage come in this order.
+    if (/^[^%]*\d\s*(%|per ?cent)[^%]*$/i.test(text))
+      void take(
+        api.PUT("/api/workshops/{workshopId}/house-rules/bare-percent", {
+          params: { path: { workshopId } },
+          headers: once(),
+          body: { meaning: index === 0 ? "of the mix" : "added" },
+        }),
+      ).then(() => void queries.invalidateQueries({ queryKey: ["house"] }));
+  };
+
+  const only = said && !said.ambiguous ? said.readings[0] : undefined;
+  const share = layer.dilution
+    ? Math.round((100 * layer.dilution.paint) / (layer.dilution.paint + layer.dilution.thinner))
+    : 100;
+  return (
+    <div>
+      <TextField
+        label="Paint : thinner"
+        value={text}
+        maxLength={200}
+        onChange={(e) => type(e.target.value)}
+        fault={fault || undefined}
+        hint={
+          said?.ambiguous
+            ? said.question
+            : only
+              ? `${only.says}: ${only.parts.join(" : ")}, ${Math.round(only.shareOfMix[0]! * 100)} % paint`
+              : plain === null
+                ? "…"
+                : layer.dilution
+                  ? `${share} % of the mix is paint`
+                  : "not thinned"
+        }
+      />
+      {said?.ambiguous && (
+        <div className="mt-1 flex flex-wrap gap-1">
+          {said.readings.map((r, i) => (
+            <Button
+              key={r.parts.join()}
+              className="!whitespace-normal text-left"
+              data-reading
+              onClick={() => choose(r, i)}
+            >
+              {r.parts.join(" : ")}, {r.says}
+            </Button>
+          ))}
+        </div>
+      )}
+      {layer.dilution && (
+        <Choice
+          label="Thinner"
+          hideLabel
+          value={layer.dilution.thinnerId}
+          options={thinners.map((t) => ({ value: t.id, text: t.name }))}
+          onChange={(thinnerId) => onChange({ ...layer.dilution!, thinnerId })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** Stored parts go up to a thousand; the reader gives the smallest whole ones. */
+const partsOf = (r: Schema["DilutionReadingOut"]): { paint: number; thinner: number } | "neat" => {
+  const [paint, thinner] = r.parts.map(Number) as [number, number];
+  return thinner === 0 ? "neat" : { paint, thinner };
+};

@@ -1,0 +1,175 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Tabs } from "radix-ui";
+import { useEffect, useState } from "react";
+import { useParams } from "react-router";
+import { api, once, Refused, take, type Schema } from "../../api/client";
+import { overviewQuery } from "../../api/queries";
+import { Button } from "../../kit/Button";
+import { typing } from "../../kit/keys";
+import { severities } from "../../kit/severity";
+import { useSay } from "../../kit/Toast";
+import { Trouble } from "../../kit/Trouble";
+import { CareSheet } from "./CareSheet";
+import { Group } from "./Group";
+import { RemedyDialog } from "./RemedyDialog";
+import { doneTo, forget, remember, wayBack } from "./setUndo";
+
+type Chosen = { group: Schema["RemarkGroup"]; remedy: Schema["GroupRemedy"] };
+
+/** Everything to be said of a set, gathered by what to do about it, worst first. */
+export function Component() {
+  const { setId = "" } = useParams();
+  const queries = useQueryClient();
+  const say = useSay();
+  const overview = useQuery(overviewQuery(setId));
+  const remarks = useQuery({
+    queryKey: ["remarks", setId],
+    queryFn: ({ signal }) =>
+      take(api.GET("/api/plan/sets/{setId}/remarks", { params: { path: { setId } }, signal })),
+  });
+  const [chosen, setChosen] = useState<Chosen | null>(null);
+  const [, redraw] = useState(0);
+  const refresh = () => {
+    void queries.invalidateQueries({ queryKey: ["remarks"] });
+    void queries.invalidateQueries({ queryKey: ["overview"] });
+    void queries.invalidateQueries({ queryKey: ["zone"] });
+    redraw((n) => n + 1);
+  };
+  const last = doneTo(setId).at(-1);
+  const putBack = async () => {
+    if (!last) return;
+    try {
+      await take(
+        api.PUT("/api/plan/sets/{setId}/stacks", {
+          params: { path: { setId } },
+          headers: once(),
+          body: { stacks: last.stacks },
+        }),
+      );
+      forget(setId);
+      say(`Put back: ${last.text}.`);
+      refresh();
+    } catch (error) {
+      if (error instanceof Refused) say(error.message, true);
+    }
+  };
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "z" && !e.shiftKey && !typing(e)) {
+        e.preventDefault();
+        void putBack();
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
+  const error = overview.error ?? remarks.error;
+  if (error)
+    return (
+      <Trouble
+        error={error}
+        retry={() => {
+          void overview.refetch();
+          void remarks.refetch();
+        }}
+      />
+    );
+  if (!overview.data || !remarks.data)
+    return <p className="p-6 text-soft">Reading every stack of the set…</p>;
+  const r = remarks.data;
+  const open = r.groups
+    .map((g) => ({ ...g, items: g.items.filter((i) => !i.accepted) }))
+    .filter((g) => g.items.length > 0);
+  const lived = r.groups
+    .map((g) => ({ ...g, remedies: [], items: g.items.filter((i) => i.accepted) }))
+    .filter((g) => g.items.length > 0);
+  const tabs = [
+    ["do", "What to do"],
+    ["lived", `Lived with${r.accepted > 0 ? ` ${r.accepted}` : ""}`],
+    ["care", "Care"],
+  ] as const;
+  return (
+    <Tabs.Root defaultValue="do" className="flex h-full min-h-0 flex-col">
+      <div className="flex items-baseline gap-5 border-b border-line px-5 pt-3">
+        <h1 className="pb-2 text-lg font-semibold">Remarks</h1>
+        <p className="flex gap-3 text-xs" data-counts>
+          {(["stop", "caution", "hint"] as const).map((s) => (
+            <span key={s} className={severities[s].tint}>
+              <span aria-hidden="true">{severities[s].sign} </span>
+              {countOf(r, s)} {severities[s].word.toLowerCase()}
+              {countOf(r, s) === 1 ? "" : "s"}
+            </span>
+          ))}
+        </p>
+        <Tabs.List aria-label="What to look at" className="ml-4 flex">
+          {tabs.map(([key, name]) => (
+            <Tabs.Trigger
+              key={key}
+              value={key}
+              className="-mb-px min-h-8 border-b-2 border-transparent px-3 text-sm text-soft data-[state=active]:border-tide data-[state=active]:font-semibold data-[state=active]:text-ink"
+            >
+              {name}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        {last && (
+          <span className="no-print ml-auto flex min-w-0 items-center gap-2 pb-1 text-xs" role="status">
+            <span className="truncate text-soft">Done: {last.text}</span>
+            <Button tone="plain" onClick={() => void putBack()}>
+              Undo
+            </Button>
+          </span>
+        )}
+      </div>
+      <Tabs.Content value="do" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto px-5 py-3">
+        {open.length === 0 && (
+          <p className="max-w-xl border-l-[3px] border-line bg-card px-3 py-2">
+            {overview.data.designs.length === 0
+              ? "Nothing yet: this set has no designs. Add one on the plan."
+              : "Nothing against any stack of this set. It should hold."}
+          </p>
+        )}
+        {open.map((g) => (
+          <Group
+            key={`${g.rule}.${g.title}`}
+            group={g}
+            setId={setId}
+            workshopId={overview.data.workshopId}
+            onRemedy={(remedy) => setChosen({ group: g, remedy })}
+          />
+        ))}
+      </Tabs.Content>
+      <Tabs.Content value="lived" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto px-5 py-3">
+        {lived.length === 0 && (
+          <p className="max-w-xl text-soft">
+            Nothing is lived with. A remark you decide to live with stands here with its reason, and comes
+            back when what it rests on changes.
+          </p>
+        )}
+        {lived.map((g) => (
+          <Group key={`${g.rule}.${g.title}`} group={g} setId={setId} workshopId={overview.data.workshopId} />
+        ))}
+      </Tabs.Content>
+      <Tabs.Content value="care" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto px-5 py-3">
+        <CareSheet overview={overview.data} />
+      </Tabs.Content>
+      {chosen && (
+        <RemedyDialog
+          setId={setId}
+          rule={chosen.group.rule}
+          title={chosen.group.title}
+          remedy={chosen.remedy}
+          onClose={() => setChosen(null)}
+          onDone={(answer) => {
+            remember(setId, wayBack(chosen.remedy.text, answer.changes));
+            setChosen(null);
+            refresh();
+          }}
+        />
+      )}
+    </Tabs.Root>
+  );
+}
+
+const countOf = (r: Schema["RemarksReading"], s: Schema["Severity"]) =>
+  s === "stop" ? r.stops : s === "caution" ? r.cautions : r.hints;

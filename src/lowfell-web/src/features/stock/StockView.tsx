@@ -1,0 +1,242 @@
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, once, Refused, take, type Schema } from "../../api/client";
+import { Button } from "../../kit/Button";
+import { useSay } from "../../kit/Toast";
+import { Trouble } from "../../kit/Trouble";
+import { ml } from "../plan/stack";
+import { MoveDialog } from "./MoveDialog";
+
+type Line = Schema["ShoppingLine"];
+
+const states = {
+  short: { sign: "▲", word: "Short", tint: "text-signal font-semibold" },
+  low: { sign: "●", word: "Low", tint: "text-amber" },
+  enough: { sign: "", word: "Enough", tint: "text-soft" },
+} as const;
+
+/** What everything planned on the bench takes against what is there, what to buy in whole packs, and every change of stock. */
+export function Component() {
+  const { workshopId = "" } = useParams();
+  const queries = useQueryClient();
+  const say = useSay();
+  const [within, setWithin] = useState(3);
+  const [openId, setOpenId] = useState<string | null>(null);
+  const list = useQuery({
+    queryKey: ["stock", workshopId, within],
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      take(
+        api.GET("/api/stock/{workshopId}/shopping", {
+          params: { path: { workshopId }, query: { within } },
+          signal,
+        }),
+      ),
+  });
+  const refresh = () => {
+    for (const key of ["stock", "materials", "zone"]) void queries.invalidateQueries({ queryKey: [key] });
+  };
+  if (list.error) return <Trouble error={list.error} retry={() => void list.refetch()} />;
+  if (!list.data) return <p className="p-6 text-soft">Adding up what every plan takes…</p>;
+  const open = list.data.lines.find((l) => l.materialId === openId);
+  const setOpen = (line: Line) => setOpenId(line.materialId);
+  const short = list.data.lines.filter((l) => l.state === "short");
+  const rest = list.data.lines.filter((l) => l.state !== "short");
+  const buy = async (lines: Line[]) => {
+    try {
+      await take(
+        api.POST("/api/stock/{workshopId}/moves", {
+          params: { path: { workshopId } },
+          headers: once(),
+          body: {
+            moves: lines.map((l) => ({
+              id: crypto.randomUUID(),
+              materialId: l.materialId,
+              kind: "bought" as const,
+              ml: l.packs * l.packMl,
+              reason: `${l.packs} ${l.packs === 1 ? "pack" : "packs"}`,
+            })),
+          },
+        }),
+      );
+      say(lines.length === 1 ? `${lines[0]!.name} is on the shelf.` : "All of it is on the shelf.");
+      refresh();
+    } catch (error) {
+      if (error instanceof Refused) say(error.message, true);
+    }
+  };
+  const buyable = short.filter((l) => l.packs > 0);
+  return (
+    <div className="h-full overflow-y-auto px-5 pt-3 pb-6">
+      <div className="flex items-end gap-4">
+        <h1 className="text-lg font-semibold">Stock</h1>
+        <p className="pb-0.5 text-xs text-soft">
+          What every plan on this bench takes, losses and 10 % spare included (estimates).
+        </p>
+        <span className="no-print ml-auto flex items-end gap-2">
+          <label className="flex items-center gap-1.5 text-xs">
+            Alternatives within
+            <select
+              value={within}
+              onChange={(e) => setWithin(Number(e.target.value))}
+              className="min-h-[26px] rounded-[3px] border border-line bg-card px-1"
+            >
+              {[1, 2, 3, 5, 8].map((n) => (
+                <option key={n} value={n}>
+                  {n === 1 ? "1, nobody sees" : n}
+                </option>
+              ))}
+            </select>
+          </label>
+          <a
+            className="inline-flex min-h-[26px] items-center rounded-[3px] border border-line bg-card px-2.5 text-xs hover:border-ink"
+            href={`/api/stock/${workshopId}/shopping.csv`}
+            download="shopping.csv"
+          >
+            As CSV
+          </a>
+          <Button onClick={() => window.print()}>Print</Button>
+        </span>
+      </div>
+      <section aria-labelledby="buy" className="mt-2">
+        <div className="flex items-baseline gap-3">
+          <h2 id="buy" className="text-base font-semibold">
+            To buy
+          </h2>
+          {short.length > 0 && (
+            <span className="text-xs">
+              {list.data.cost.toFixed(2)} for {buyable.reduce((n, l) => n + l.packs, 0)} packs
+            </span>
+          )}
+          {buyable.length > 1 && (
+            <Button tone="plain" className="no-print ml-auto" onClick={() => void buy(buyable)}>
+              All of it was bought
+            </Button>
+          )}
+        </div>
+        {short.length === 0 ? (
+          <p className="border-l-[3px] border-line bg-card px-3 py-2">
+            Nothing: what is on the shelf lasts for everything planned.
+          </p>
+        ) : (
+          <Table
+            lines={short}
+            caption="To buy"
+            workshopId={workshopId}
+            onOpen={setOpen}
+            onBuy={(l) => void buy([l])}
+          />
+        )}
+      </section>
+      {rest.length > 0 && (
+        <section aria-labelledby="lasts" className="mt-5">
+          <h2 id="lasts" className="text-base font-semibold">
+            What lasts
+          </h2>
+          <Table lines={rest} caption="What lasts" workshopId={workshopId} onOpen={setOpen} />
+        </section>
+      )}
+      {open && (
+        <MoveDialog
+          workshopId={workshopId}
+          material={open}
+          onClose={() => setOpenId(null)}
+          onChanged={refresh}
+        />
+      )}
+    </div>
+  );
+}
+
+function Table(props: {
+  lines: Line[];
+  caption: string;
+  workshopId: string;
+  onOpen: (line: Line) => void;
+  onBuy?: (line: Line) => void;
+}) {
+  const buying = props.onBuy !== undefined;
+  const head = [
+    "Material",
+    "",
+    "Needed",
+    "In stock",
+    ...(buying ? ["Missing", "Buy", "Cost"] : []),
+    "Left after",
+  ];
+  return (
+    <table className="mt-1 w-full text-xs">
+      <caption className="sr-only">{props.caption}</caption>
+      <thead>
+        <tr className="text-left text-soft">
+          {head.map((h, i) => (
+            <th key={i} scope="col" className={`px-2 py-1 font-normal ${i > 1 ? "text-right" : ""}`}>
+              {h || <span className="sr-only">State</span>}
+            </th>
+          ))}
+          <th scope="col" className="px-2 py-1 font-normal">
+            What drives it
+          </th>
+          <th scope="col" className="no-print">
+            <span className="sr-only">Do</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {props.lines.map((l) => {
+          const look = states[l.state];
+          return (
+            <tr key={l.materialId} data-line={l.name} className="border-t border-line bg-card align-top">
+              <th scope="row" className="px-2 py-1.5 text-left font-normal">
+                <Link className="font-semibold underline" to={`/shelf/${props.workshopId}/${l.materialId}`}>
+                  {l.name}
+                </Link>{" "}
+                <span className="text-soft">{l.maker}</span>
+                {l.alternatives.length > 0 && (
+                  <span className="block">
+                    On the shelf:{" "}
+                    {l.alternatives
+                      .map((a) => `${a.name} (${a.difference.toFixed(1)} off, ${ml(a.spareMl)} to spare)`)
+                      .join(", ")}
+                  </span>
+                )}
+              </th>
+              <td className={`px-2 py-1.5 whitespace-nowrap ${look.tint}`}>
+                <span aria-hidden="true">{look.sign} </span>
+                {look.word}
+              </td>
+              <Cell>{ml(l.needMl)}</Cell>
+              <Cell>{ml(l.stockMl)}</Cell>
+              {buying && (
+                <>
+                  <Cell>{ml(l.shortMl)}</Cell>
+                  <Cell>{l.packs > 0 ? `${l.packs} × ${ml(l.packMl)}` : "no pack size"}</Cell>
+                  <Cell>{l.cost.toFixed(2)}</Cell>
+                </>
+              )}
+              <Cell>{ml(l.leftMl)}</Cell>
+              <td className="px-2 py-1.5 text-soft">
+                {Math.round(l.drivenShare * 100)} % {l.drivenBy}
+              </td>
+              <td className="no-print px-2 py-1 text-right whitespace-nowrap">
+                {props.onBuy && l.packs > 0 && (
+                  <Button tone="plain" aria-label={`Bought: ${l.name}`} onClick={() => props.onBuy!(l)}>
+                    Bought
+                  </Button>
+                )}{" "}
+                <Button aria-label={`Moves of ${l.name}`} onClick={() => props.onOpen(l)}>
+                  Moves…
+                </Button>
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function Cell({ children }: { children: React.ReactNode }) {
+  return <td className="px-2 py-1.5 text-right whitespace-nowrap">{children}</td>;
+}

@@ -1,0 +1,228 @@
+import { useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { Link, Navigate, useNavigate, useParams } from "react-router";
+import { api, take, type Schema } from "../../api/client";
+import { overviewQuery } from "../../api/queries";
+import { relief } from "../../drawing/relief";
+import { place } from "../../drawing/scene";
+import { Silhouette } from "../../drawing/Silhouette";
+import { Slide } from "../../kit/Slide";
+import { Swatch } from "../../kit/Swatch";
+import { Trouble } from "../../kit/Trouble";
+
+/** A design as the players see it, from arm's length to the other end of the table. */
+export function Component() {
+  const { setId = "", designId } = useParams();
+  const navigate = useNavigate();
+  const overview = useQuery(overviewQuery(setId));
+  const table = useQuery({
+    queryKey: ["table", designId],
+    enabled: !!designId,
+    staleTime: 0,
+    queryFn: ({ signal }) =>
+      take(
+        api.GET("/api/plan/designs/{designId}/table", { params: { path: { designId: designId! } }, signal }),
+      ),
+  });
+  const [chosen, setMetres] = useState<number | null>(null);
+  const error = overview.error ?? table.error;
+  if (error)
+    return (
+      <Trouble
+        error={error}
+        retry={() => {
+          void overview.refetch();
+          if (designId) void table.refetch();
+        }}
+      />
+    );
+  if (!overview.data) return <p className="p-6 text-soft">Reading the set…</p>;
+  const first = overview.data.designs[0];
+  if (!designId && first) return <Navigate to={`/table/${setId}/${first.id}`} replace />;
+  if (!first) return <p className="p-6 text-soft">This set has no designs yet. Add one on the plan.</p>;
+  const design = overview.data.designs.find((d) => d.id === designId);
+  const metres = chosen ?? overview.data.tableMetres;
+
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_258px] xl:grid-cols-[minmax(0,1fr)_296px]">
+      <div className="flex min-h-0 min-w-0 flex-col px-5 pt-3 pb-4">
+        <div className="flex items-baseline gap-4">
+          <h1 className="min-w-0 truncate text-lg font-semibold">{design?.name ?? "Table"}</h1>
+          <span className="text-xs whitespace-nowrap text-soft">as seen from {metres.toFixed(1)} m</span>
+          <div className="ml-auto w-72 shrink-0">
+            <Slide
+              label="Distance of the eye"
+              says={`${metres.toFixed(1)} m${metres === overview.data.tableMetres ? ", the set’s table" : ""}`}
+              valueText={`${metres.toFixed(1)} metres`}
+              value={metres}
+              min={0.3}
+              max={3}
+              step={0.1}
+              onChange={(m) => setMetres(Math.round(m * 10) / 10)}
+            />
+          </div>
+        </div>
+        {table.data && design ? (
+          <Scene table={table.data} silhouette={design.silhouette} metres={metres} setId={setId} />
+        ) : (
+          <p className="p-6 text-soft">Looking…</p>
+        )}
+        <nav aria-label="Designs" className="mt-3 flex gap-2 overflow-x-auto">
+          {overview.data.designs.map((d) => (
+            <button
+              key={d.id}
+              type="button"
+              aria-current={d.id === designId ? "true" : undefined}
+              className={`flex shrink-0 flex-col items-center rounded-[3px] border px-3 py-1 text-xs ${d.id === designId ? "border-tide shadow-[inset_0_-3px_0_var(--tide)]" : "border-line hover:border-ink"}`}
+              onClick={() => void navigate(`/table/${setId}/${d.id}`)}
+            >
+              <Silhouette shape={d.silhouette} colour={d.zones[0]?.colour} />
+              {d.name}
+            </button>
+          ))}
+        </nav>
+      </div>
+      <aside
+        aria-label="What can be told apart"
+        className="min-h-0 overflow-y-auto border-l border-line bg-aside px-3.5 pt-3 pb-4"
+      >
+        {table.data && <Told table={table.data} metres={metres} setId={setId} />}
+      </aside>
+    </div>
+  );
+}
+
+const nearest = (table: Schema["TableReading"], metres: number) =>
+  table.metres.reduce(
+    (best, m, i) => (Math.abs(m - metres) < Math.abs(table.metres[best]! - metres) ? i : best),
+    0,
+  );
+
+const W = 640;
+const H = 330;
+
+function Scene(props: {
+  table: Schema["TableReading"];
+  silhouette: Schema["Silhouette"];
+  metres: number;
+  setId: string;
+}) {
+  const { table, silhouette, metres } = props;
+  const at = nearest(table, metres);
+  const scene = useMemo(() => place(silhouette, table.zones), [silhouette, table.zones]);
+  const tiles = useMemo(() => scene.drawn.map(({ slot, zone }) => relief(slot.texture, zone)), [scene]);
+  return (
+    <figure className="mt-2 flex min-h-0 flex-1 flex-col">
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        role="img"
+        aria-label={`${table.name} from ${metres.toFixed(1)} metres: ${table.zones.map((z) => `${z.name} ${z.seen[at]!.field}`).join(", ")}`}
+        className="block min-h-0 w-full flex-1 rounded-[3px] bg-ground"
+        data-metres={table.metres[at]}
+      >
+        {scene.drawn.map(({ zone, slot }, i) => (
+          <pattern
+            key={zone.zoneId}
+            id={`relief-${i}`}
+            width={tiles[i]!.width}
+            height={tiles[i]!.height}
+            patternUnits="userSpaceOnUse"
+            patternTransform={slot.scale ? `scale(${slot.scale})` : undefined}
+          >
+            <rect width={tiles[i]!.width} height={tiles[i]!.height} fill={zone.seen[at]!.recess} />
+            <path d={tiles[i]!.raised} fill={zone.seen[at]!.raised} />
+            <path d={tiles[i]!.field} fill={zone.seen[at]!.field} />
+          </pattern>
+        ))}
+        {scene.bare.map((slot, i) => (
+          <path key={i} d={slot.path} fill="none" stroke="var(--on-ground)" strokeDasharray="4 4" />
+        ))}
+        {scene.drawn.map(({ slot, zone }, i) => (
+          <path
+            key={zone.zoneId}
+            d={slot.path}
+            fill={`url(#relief-${i})`}
+            fillRule="evenodd"
+            stroke="#000"
+            strokeOpacity="0.4"
+            strokeWidth="0.7"
+          >
+            <title>{zone.name}</title>
+          </path>
+        ))}
+      </svg>
+      <figcaption className="mt-1 text-xs text-soft">
+        Raised, field and recess are drawn in the zone’s own shares; the outline is a sketch of its kind.
+        {scene.homeless.length > 0 && ` Not in the sketch: ${scene.homeless.map((z) => z.name).join(", ")}.`}
+      </figcaption>
+    </figure>
+  );
+}
+
+function Told({ table, metres, setId }: { table: Schema["TableReading"]; metres: number; setId: string }) {
+  const at = nearest(table, metres);
+  const name = (id: string) => table.zones.find((z) => z.zoneId === id);
+  const pairs = [...table.pairs].sort((a, b) => a.differences[at]! - b.differences[at]!);
+  return (
+    <>
+      <h2 className="mb-1 text-xs text-soft">Zones from here</h2>
+      <ul aria-label="Zones">
+        {table.zones.map((z) => {
+          const s = z.seen[at]!;
+          return (
+            <li key={z.zoneId} className="flex items-center gap-2 border-t border-line py-1 text-xs">
+              <span className="grid w-[72px] shrink-0 grid-cols-3">
+                <Swatch colour={s.recess} name="recess" className="h-6 w-full" />
+                <Swatch colour={s.field} name="field" className="h-6 w-full" />
+                <Swatch colour={s.raised} name="raised" className="h-6 w-full" />
+              </span>
+              <Link className="min-w-0 truncate underline" to={`/plan/${setId}/${z.zoneId}`}>
+                {z.name}
+              </Link>
+            </li>
+          );
+        })}
+      </ul>
+      {pairs.length > 0 && (
+        <>
+          <h2 className="mt-4 mb-1 text-xs text-soft">Side by side, nearest in colour first</h2>
+          <ul aria-label="Touching zones">
+            {pairs.map((p) => {
+              const [a, b] = [name(p.first), name(p.second)];
+              const verdict = p.verdicts[at]!;
+              return (
+                <li
+                  key={p.first + p.second}
+                  className="flex items-center gap-2 border-t border-line py-1 text-xs"
+                  data-pair={verdict}
+                >
+                  <span className="grid w-12 shrink-0 grid-cols-2">
+                    <Swatch colour={a!.seen[at]!.field} name={a!.name} className="h-6 w-full" />
+                    <Swatch colour={b!.seen[at]!.field} name={b!.name} className="h-6 w-full" />
+                  </span>
+                  <span className="min-w-0 flex-1">
+                    <span className="block truncate">
+                      {a!.name}, {b!.name}
+                    </span>
+                    <span
+                      className={
+                        verdict === "seen" ? "text-soft" : verdict === "just" ? "text-amber" : "text-signal"
+                      }
+                    >
+                      {verdict === "seen"
+                        ? "told apart"
+                        : verdict === "just"
+                          ? "◐ hard to tell apart"
+                          : "○ cannot be told apart"}
+                    </span>
+                  </span>
+                  <b>{p.differences[at]!.toFixed(1)}</b>
+                </li>
+              );
+            })}
+          </ul>
+        </>
+      )}
+    </>
+  );
+}

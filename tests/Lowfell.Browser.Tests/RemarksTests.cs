@@ -1,0 +1,138 @@
+using OpenQA.Selenium;
+
+namespace Lowfell.Browser.Tests;
+
+/// <summary>Remarks over the set, living with one, house rules: by mouse and by keys alone.</summary>
+public sealed class RemarksTests(BrowserSession session) : IClassFixture<BrowserSession>
+{
+    private static string Counts(Page page) => page.Wait(d => d.FindElement(By.CssSelector("[data-counts]")).Text);
+
+    [Fact]
+    public void One_remedy_everywhere_is_looked_at_done_and_undone()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.ClickText("a", "Remarks");
+        page.See("[data-group='soft-below'] [data-remedy='wait-open']");
+        var before = Counts(page);
+        Assert.Empty(page.Axe());
+        page.Click("[data-group='soft-below'] [data-remedy='wait-open']");
+        page.See("[role=dialog] [data-change]");
+        Assert.Empty(page.Axe());
+        page.ClickText("button", "Do it everywhere");
+        page.Gone("[role=dialog]");
+        page.Gone("[data-group='soft-below']");
+        Assert.NotEqual(before, Counts(page));
+        page.See("body").SendKeys(Keys.Control + "z");
+        page.See("[data-group='soft-below']");
+        page.Wait(_ => Counts(page) == before);
+        Assert.Empty(page.Errors());
+    }
+
+    [Fact]
+    public void A_remark_is_lived_with_and_taken_back_by_keys_alone()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.ClickText("a", "Keeper’s cottage");
+        page.ClickText("a", "Cut edges");
+        page.See("[data-finding='wash-on-flat']");
+        page.Stored();
+        page.Wait(d =>
+        {
+            d.FindElement(By.CssSelector("[data-finding='wash-on-flat'] [data-live-with]")).SendKeys(Keys.Enter);
+            return true;
+        });
+        page.SeeText("label", "Why you live with it");
+        page.Keys("only the back shows" + Keys.Enter);
+        page.Gone("[data-finding='wash-on-flat']");
+        var lived = page.See("[data-accepted='wash-on-flat']");
+        Assert.Contains("only the back shows", lived.Text);
+        Assert.Empty(page.Axe());
+
+        // It stays lived with after the page is read anew, and stands in the list of the set.
+        page.Driver.Navigate().Refresh();
+        page.See("[data-accepted='wash-on-flat']");
+        page.See("body").SendKeys("w");
+        page.SeeText("h1", "Remarks");
+        page.SeeText("button", "Lived with").SendKeys(Keys.Enter);
+        page.SeeText("main", "only the back shows");
+        Assert.Empty(page.Axe());
+        page.Driver.Navigate().Back();
+        page.Wait(d =>
+        {
+            d.FindElement(By.CssSelector("[data-accepted='wash-on-flat'] button:last-of-type")).SendKeys(Keys.Enter);
+            return true;
+        });
+        page.See("[data-finding='wash-on-flat']");
+    }
+
+    [Fact]
+    public void A_remedy_says_what_it_would_do_before_it_is_pressed()
+    {
+        var page = session.Open();
+        page.ClickText("a", "Reed dredger");
+        page.SeeText("h1", "Hull");
+        page.Wait(d =>
+        {
+            ((IJavaScriptExecutor)d).ExecuteScript("document.querySelector(\"[data-finding='same-solvent'] [data-remedy='varnish-below']\").focus()");
+            return true;
+        });
+        var change = page.See("[data-finding='same-solvent'] [data-change]");
+        Assert.Contains("more work", change.Text);
+        Assert.Contains("Tarnside Satin", change.Text);
+        Assert.Equal(12, page.Stack().Count);
+        page.Keys(Keys.Enter);
+        page.Gone("[data-finding='same-solvent']");
+        Assert.Equal(13, page.Stack().Count);
+        page.ClickText("button", "Undo");
+        page.See("[data-finding='same-solvent']");
+        page.Stored();
+    }
+
+    [Fact]
+    public void House_rules_show_their_effect_before_they_are_stored()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.See("body").SendKeys("h");
+        page.SeeText("h1", "House rules");
+        page.Click("[data-school='pigments'] label:nth-of-type(2) input");
+        Assert.Matches(@"\d+ remarks? goe?s?\.", page.Wait(d => d.FindElement(By.CssSelector("[data-effect]")).Text));
+        Assert.Empty(page.Axe());
+        page.ClickText("button", "Store these rules");
+        page.Gone("[data-effect]");
+        page.Wait(d => d.FindElement(By.CssSelector("[data-school='pigments'] label:nth-of-type(2) input")).Selected);
+        page.See("body").SendKeys("w");
+        page.SeeText("h1", "Remarks");
+        page.See("[data-group]");
+        page.Gone("[data-group='pigment-sealed']");
+        Assert.Empty(page.Errors());
+    }
+
+    [Fact]
+    public void A_piece_half_done_is_judged_by_what_is_still_to_come()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.ClickText("button", "For a piece half done");
+        page.Choose("On the piece already", "up to 8, pin wash");
+        page.Choose("The last one, how long ago", "3 days");
+        page.SeeText("button", "Clean-up comes too late");
+        page.Choose("The last one, how long ago", "30 min");
+        page.Gone("[data-finding='clean-up-missed']");
+    }
+
+    [Fact]
+    public void The_care_sheet_follows_the_design()
+    {
+        var page = session.Open();
+        page.ClickText("a", "Remarks");
+        page.SeeText("button", "Care").Click();
+        page.SeeText("p", "Instant glue");
+        page.Choose("What you work on", "Jetty section");
+        page.SeeText("h2", "Jetty section");
+        page.Wait(d => !d.FindElement(By.TagName("main")).Text.Contains("Instant glue", StringComparison.Ordinal));
+        Assert.Empty(page.Axe());
+    }
+}

@@ -1,0 +1,27 @@
+using CsCheck;
+using Lowfell.Core.Estimates;
+
+namespace Lowfell.Core.Tests.Estimates;
+
+public class ShoppingTests
+{
+    [Fact]
+    public void Packs_are_the_fewest_that_last() =>
+        Gen.Select(Gen.Double[0, 500], Gen.Double[0, 500], Gen.Double[1, 100], Gen.Double[0, 20]).Sample((need, stock, pack, price) =>
+        {
+            var buy = Shopping.For(need, stock, pack, price);
+            Assert.True(stock + buy.Packs * pack >= need - 1e-9);
+            Assert.True(buy.Packs == 0 || stock + (buy.Packs - 1) * pack < need);
+            Assert.Equal(buy.Packs * price, buy.Cost);
+            Assert.Equal(stock + buy.Packs * pack - need, buy.LeftMl, 9);
+            Assert.Equal(buy.ShortMl > 0, buy.State == StockState.Short);
+        });
+
+    [Fact]
+    public void Hardly_anything_left_counts_as_low() =>
+        Assert.Equal((StockState.Low, StockState.Enough, StockState.Enough), (Shopping.For(10, 12, 20, 1).State, Shopping.For(10, 14, 20, 1).State, Shopping.For(0, 1, 20, 1).State));
+
+    [Fact]
+    public void Without_a_pack_size_nothing_is_made_up() =>
+        Assert.Equal(new Purchase(StockState.Short, 5, 0, 0, 0), Shopping.For(10, 5, 0, 3));
+}

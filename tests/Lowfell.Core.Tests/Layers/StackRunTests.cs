@@ -1,0 +1,91 @@
+using CsCheck;
+using Lowfell.Core.Colour;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Tests.Scalar;
+using static Lowfell.Core.Tests.Bench;
+
+namespace Lowfell.Core.Tests.Layers;
+
+public class StackRunTests
+{
+    [Fact]
+    public void Any_stack_agrees_with_the_plain_formulas() => RandomStacks.Of(14).Sample(s =>
+    {
+        var expected = ScalarModel.Forward(s.Zone, s.Stack, s.CarryOver);
+        var seen = StackPrediction.Compute(s.Zone, s.Stack, s.CarryOver).SeenBelow(s.Stack.Length);
+        foreach (var p in Enum.GetValues<Position>())
+            Assert.InRange(ColourDifference.Ciede2000(new Reflectance(expected[(int)p]).ToLab(), seen[p].Lab), 0, 1e-6);
+    }, iter: 300);
+
+    [Fact]
+    public void Predicting_from_an_earlier_run_gives_the_same() => Gen.Select(RandomStacks.Of(10), Gen.Int[0, 9], Gen.Double[0, 2]).Sample((s, at, strength) =>
+    {
+        var before = StackPrediction.Compute(s.Zone, s.Stack, s.CarryOver);
+        var edited = s.Stack.ToList();
+        if (at < edited.Count)
+            edited[at] = edited[at] with { Strength = strength };
+        else
+            edited.Add(Lay(Technique.Varnish, Gloss));
+        var fresh = StackPrediction.Compute(s.Zone, edited, s.CarryOver);
+        var resumed = StackPrediction.Compute(s.Zone, edited, s.CarryOver, before);
+        Assert.Equal(fresh.Count, resumed.Count);
+        for (var i = 0; i < fresh.Count; i++)
+            Assert.Equal(fresh[i], resumed[i]);
+    }, iter: 200);
+
+    [Fact]
+    public void Carrying_colour_over_softens_the_next_step_only_when_the_house_says_so()
+    {
+        Layer[] stack = [Lay(Technique.Prime, Primer), Lay(Technique.DryBrush, Brown), Lay(Technique.DryBrush, White)];
+        var carried = StackPrediction.Compute(Zone(), stack, carryOver: true)[2];
+        var clean = StackPrediction.Compute(Zone(), stack, carryOver: false)[2];
+        Assert.True(carried.Raised.Lab.L < clean.Raised.Lab.L - 0.5);
+        Layer[] apart = [stack[0], stack[1], Lay(Technique.Varnish, Matt), stack[2]];
+        Assert.Equal(StackPrediction.Compute(Zone(), apart, true)[3].Seen, StackPrediction.Compute(Zone(), apart, false)[3].Seen);
+    }
+
+    [Fact]
+    public void Fixing_pigment_takes_its_chalk_away()
+    {
+        Layer[] loose = [Lay(Technique.Prime, Primer), Lay(Technique.Pigment, Dust)];
+        Layer[] @fixed = [.. loose, Lay(Technique.Pigment, Spirit)];
+        var run = StackPrediction.Compute(Zone(), @fixed);
+        Assert.True(run[2].Recess.Lab.L < run[1].Recess.Lab.L - 0.5);
+    }
+
+    [Fact]
+    public void Wet_washes_look_darker_than_dry_ones()
+    {
+        var wash = StackPrediction.Compute(Zone(), [Lay(Technique.Prime, ChalkPrimer), Lay(Technique.AllOverWash, Wash)])[1];
+        foreach (var p in Enum.GetValues<Position>())
+            Assert.True(wash.Wet[p].Lab.L < wash.Seen[p].Lab.L);
+    }
+
+    [Fact]
+    public void A_spray_does_not_reach_the_bottom_of_deep_joints()
+    {
+        var coat = Lay(Technique.BaseCoat, White);
+        var brushed = Laying.Of(coat, Zone(), false).FilmUm;
+        var sprayed = Laying.Of(coat with { Tool = Tool.Airbrush }, Zone(), false).FilmUm;
+        Assert.True(brushed.Recess > brushed.Field);
+        Assert.True(sprayed.Recess < sprayed.Field);
+    }
+
+    [Fact]
+    public void Every_technique_says_why_its_film_lies_as_it_does() =>
+        Assert.All(Enum.GetValues<Technique>(), t => Assert.NotEmpty(TechniqueTable.For(t).Why));
+
+    [Fact]
+    public void Preshade_left_falls_with_every_coat_and_ends_at_the_stack_s_own_share()
+    {
+        Layer[] stack = [Lay(Technique.Prime, Primer), Lay(Technique.DirectionalLight, White, 2), Lay(Technique.BaseCoat, Brown, 3, thin: new Dilution(Water, Parts.One, Parts.Of(2))), Lay(Technique.AllOverWash, Wash)];
+        var run = StackPrediction.Compute(Zone() with { Orientation = new(1, 0, 0) }, stack);
+        var coats = PreShade.AfterEachCoat(run, 1, 2);
+        Assert.Equal(3, coats.Count);
+        Assert.True(coats[0] > coats[1] && coats[1] > coats[2] && coats[0] < 1);
+        var after = PreShade.AfterEach(run, 1);
+        Assert.Equal(coats[2], after[0], 1e-9);
+        Assert.Equal(PreShade.ShareLeft(run, 1, 4), after[1], 1e-9);
+    }
+}

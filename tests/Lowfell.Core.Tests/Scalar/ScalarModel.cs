@@ -1,0 +1,138 @@
+using Lowfell.Core.Colour;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Start;
+
+namespace Lowfell.Core.Tests.Scalar;
+
+/// <summary>
+/// The same predictions one band at a time, written as plainly as the formulas: nothing kept, nothing shared, nothing vectorised.
+/// What the core computes fast is held against it.
+/// </summary>
+public static class ScalarModel
+{
+    private const double Carried = 0.15;
+
+    /// <summary>Reflectance as shown at the three positions after all layers.</summary>
+    public static double[][] Forward(Zone zone, IReadOnlyList<Layer> layers, bool carryOver = true)
+    {
+        var bare = Reflectance.Of(SubstrateTraits.Colour(zone.Substrate)).Bands.ToArray();
+        return Enum.GetValues<Position>().Select(p => Shown(On((bare, 0), zone, layers, 0, p, carryOver))).ToArray();
+    }
+
+    /// <summary>Every single and every mix as a base, by full prediction of what lies on it.</summary>
+    public static List<(double Difference, string Paint, int Coats)> Starts(
+        StackRun run, int index, Position position, Lab wanted, IReadOnlyList<Material> shelf, IReadOnlyList<(int, int)> ratios, int count)
+    {
+        var candidates = new List<Layer>();
+        for (var a = 0; a < shelf.Count; a++)
+        {
+            candidates.Add(With(run.Layers[index], (shelf[a], 1)));
+            for (var b = a + 1; b < shelf.Count; b++)
+                if (shelf[a].Carrier == shelf[b].Carrier)
+                    candidates.AddRange(ratios.Select(r => With(run.Layers[index], (shelf[a], r.Item1), (shelf[b], r.Item2))));
+        }
+
+        return candidates.AsParallel().AsOrdered().Select(c => Score(run, index, position, wanted, c)).OrderBy(x => x.Difference).Take(count).ToList();
+    }
+
+    private static (double Difference, string Paint, int Coats) Score(StackRun run, int index, Position position, Lab wanted, Layer candidate)
+    {
+        var optics = PerUm(candidate);
+        var masstone = Luminance(optics.K.Zip(optics.S, (k, s) => s / (k + s + Math.Sqrt(k * (k + 2 * s)))).ToArray());
+        for (var coats = 1; ; coats++)
+        {
+            var film = Laying.Of(candidate with { Coats = coats }, run.Zone, false).FilmUm.Field;
+            var over = Luminance(run.Below(index, Position.Field).ToArray().Select((g, i) => KubelkaMunk.Film(optics.K[i], optics.S[i], film, g)).ToArray());
+            if (coats < StartHere.MostCoats && Math.Min(over, masstone) / Math.Max(over, masstone) < Hiding.HiddenRatio)
+                continue;
+            var stack = run.Layers.ToList();
+            stack[index] = candidate with { Coats = coats };
+            var below = (run.Below(index, position).ToArray(), run.DepthBelow(index, position));
+            var end = Shown(On(below, run.Zone, stack, index, position, run.CarriesOver));
+            return (ColourDifference.Ciede2000(wanted, new Reflectance(end).ToLab()), Name(candidate.Paint), coats);
+        }
+    }
+
+    public static string Name(IEnumerable<MixPart> paint) => string.Join(" + ", paint.Select(p => $"{p.Parts} {p.Material.Name}"));
+
+    private static Layer With(Layer layer, params (Material Material, int Parts)[] paint) => layer with
+    {
+        Paint = paint.Select(p => new MixPart(p.Material, Parts.Of(p.Parts))).ToList(),
+        Dilution = layer.Dilution is { } d && paint.All(p => p.Material.Thinners.Intersect(d.Thinner.Thinners).Any()) ? layer.Dilution : null,
+    };
+
+    /// <summary>Lays the layers from one index up on a surface.</summary>
+    private static (double[] Inside, double Depth) On((double[] Inside, double Depth) surface, Zone zone, IReadOnlyList<Layer> layers, int from, Position position, bool carryOver)
+    {
+        var (inside, depth) = (surface.Inside.ToArray(), surface.Depth);
+        for (var i = from; i < layers.Count; i++)
+        {
+            var layer = layers[i];
+            var laydown = TechniqueTable.For(layer.Technique, layer.Tool).Laydown;
+            if (layer.Paint.Count == 0 || laydown == Laydown.Lift)
+                continue;
+            var cleaned = laydown == Laydown.Bead && layers.Skip(i + 1).SkipWhile(l => TechniqueTable.For(l.Technique).Laydown == Laydown.None).FirstOrDefault()?.Technique == Technique.CleanUpExcess;
+            var laid = Laying.Of(layer, zone, cleaned);
+            double um = laid.FilmUm[position], cover = laid.Cover[position];
+            if (um <= 0 || cover <= 0)
+                continue;
+            var optics = Optics(layers, i, carryOver);
+            for (var b = 0; b < inside.Length; b++)
+                inside[b] = cover * KubelkaMunk.Film(optics.K[b], optics.S[b], um, inside[b]) + (1 - cover) * inside[b];
+            var hold = cover * Math.Min(1, 2 * um / StandardFilm.Um(layer.Main!.Kind));
+            depth = (1 - hold) * depth + hold * Shine(layer.Main);
+        }
+
+        return (inside, depth);
+    }
+
+    private static double Shine(Material m) => (m.Kind, m.Sheen) switch
+    {
+        (MaterialKind.Pigment, _) => -0.03,
+        (MaterialKind.Varnish, Sheen.Matt) => -0.012,
+        (MaterialKind.Varnish, Sheen.Satin) => 0.035,
+        (MaterialKind.Varnish, _) => 0.08,
+        _ => 0,
+    };
+
+    private static (double[] K, double[] S) Optics(IReadOnlyList<Layer> layers, int index, bool carryOver)
+    {
+        var own = PerUm(layers[index]);
+        if (!carryOver || layers[index].Technique != Technique.DryBrush)
+            return own;
+        var before = index - 1;
+        while (before >= 0 && TechniqueTable.For(layers[before].Technique).Laydown == Laydown.None)
+            before--;
+        if (before < 0 || layers[before].Technique != Technique.DryBrush)
+            return own;
+        var last = Optics(layers, before, carryOver);
+        return (Blend(own.K, last.K), Blend(own.S, last.S));
+    }
+
+    private static double[] Blend(double[] own, double[] last) => own.Zip(last, (o, l) => (1 - Carried) * o + Carried * l).ToArray();
+
+    private static (double[] K, double[] S) PerUm(Layer layer)
+    {
+        double[] k = new double[Observer.Bands], s = new double[Observer.Bands];
+        var paint = layer.Paint.Where(p => !p.Material.IsThinner).ToList();
+        var total = paint.Sum(p => p.Parts.ToDouble());
+        foreach (var part in paint)
+        {
+            for (var i = 0; i < k.Length; i++)
+            {
+                var share = part.Parts.ToDouble() / total * layer.PaintShare / StandardFilm.Um(part.Material.Kind);
+                k[i] += share * part.Material.Optics.K[i];
+                s[i] += share * part.Material.Optics.S[i];
+            }
+        }
+
+        return (k, s);
+    }
+
+    private static double[] Shown((double[] Inside, double Depth) surface) =>
+        surface.Inside.Select(r => surface.Depth >= 0 ? r * (1 - surface.Depth) : r - surface.Depth * (1 - r)).ToArray();
+
+    private static double Luminance(double[] reflectance) => Observer.Luminance(reflectance);
+}
