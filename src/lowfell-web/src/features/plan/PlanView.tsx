@@ -27,7 +27,9 @@ export function Component() {
       take(api.GET("/api/plan/zones/{zoneId}", { params: { path: { zoneId: zoneId! } }, signal })),
   });
 
-  const error = overview.error ?? sheet.error ?? techniques.error ?? materials.error;
+  // The set speaks first: a zone of a set that is not there is not the thing to mend.
+  const error =
+    overview.error ?? (overview.data && (sheet.error ?? techniques.error ?? materials.error));
   if (error)
     return (
       <Trouble
