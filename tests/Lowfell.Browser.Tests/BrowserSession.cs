@@ -125,7 +125,7 @@ public sealed class Page(IWebDriver driver)
 
     public IWebElement See(string css) => Wait(d => d.FindElement(By.CssSelector(css)));
 
-    public IWebElement SeeText(string tag, string text) => Wait(d => d.FindElements(By.TagName(tag)).First(e => e.Text.Contains(text, StringComparison.Ordinal)));
+    public IWebElement SeeText(string tag, string text) => Wait(d => WithText(d, tag, text));
 
     public void Gone(string css) => Wait(d => d.FindElements(By.CssSelector(css)).Count == 0);
 
@@ -137,9 +137,15 @@ public sealed class Page(IWebDriver driver)
 
     public void ClickText(string tag, string text) => Wait(d =>
     {
-        d.FindElements(By.TagName(tag)).First(e => e.Text.Contains(text, StringComparison.Ordinal)).Click();
+        WithText(d, tag, text).Click();
         return true;
     });
+
+    /// <summary>Looked for in one step inside the page: a list that is drawn anew meanwhile cannot go stale between two questions.</summary>
+    private static IWebElement WithText(IWebDriver d, string tag, string text) =>
+        (IWebElement?)((IJavaScriptExecutor)d).ExecuteScript(
+            "return [...document.querySelectorAll(arguments[0])].find(e => e.checkVisibility() && e.innerText.replaceAll('\\u00a0', ' ').includes(arguments[1])) ?? null", tag, text)
+        ?? throw new NoSuchElementException($"No {tag} says '{text}'.");
 
     public void Keys(string keys) => Driver.SwitchTo().ActiveElement().SendKeys(keys);
 

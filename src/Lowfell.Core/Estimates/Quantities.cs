@@ -6,6 +6,23 @@ namespace Lowfell.Core.Estimates;
 /// <summary>Millilitres of one material for one purpose, losses and margin included.</summary>
 public readonly record struct Need(Material Material, double Ml);
 
+/// <summary>How an amount comes about.</summary>
+/// <param name="OnSurfaceMl">Wet film left on all pieces.</param>
+/// <param name="Efficiency">Share of what leaves the tool that gets there, 0..1.</param>
+/// <param name="Fills">How often cup, brush, sponge or palette is filled.</param>
+/// <param name="LossPerFillMl">What stays in it each time.</param>
+public readonly record struct Amount(double OnSurfaceMl, double Efficiency, int Fills, double LossPerFillMl)
+{
+    /// <summary>Overspray, and what rag and sponge drink.</summary>
+    public double TransferLossMl => Efficiency > 0 ? OnSurfaceMl / Efficiency - OnSurfaceMl : 0;
+
+    public double FillLossMl => Fills * LossPerFillMl;
+
+    public double MarginMl => (OnSurfaceMl + TransferLossMl + FillLossMl) * Quantities.Margin;
+
+    public double TotalMl => OnSurfaceMl + TransferLossMl + FillLossMl + MarginMl;
+}
+
 /// <summary>A zone with its layers and the number of pieces it is painted on.</summary>
 public sealed record ZonePlan(Guid ZoneId, Zone Zone, IReadOnlyList<Layer> Layers, int Pieces);
 
@@ -26,9 +43,11 @@ public static class Quantities
     private const double BeadFillCm = 600;
 
     /// <summary>What one layer takes over a number of pieces: every component and the thinner, in ml.</summary>
-    public static IReadOnlyList<Need> ForLayer(Layer layer, Zone zone, int pieces)
+    public static IReadOnlyList<Need> ForLayer(Layer layer, Zone zone, int pieces) => TakenApart(layer, PotMl(layer, zone, pieces));
+
+    /// <summary>So much of a layer's pot as components and thinner, ml.</summary>
+    public static IReadOnlyList<Need> TakenApart(Layer layer, double total)
     {
-        var total = PotMl(layer, zone, pieces);
         if (total <= 0)
             return [];
         var needs = new List<Need>(layer.Paint.Count + 1);
@@ -45,22 +64,26 @@ public static class Quantities
     }
 
     /// <summary>What must be in the pot for a layer over all pieces, ml.</summary>
-    public static double PotMl(Layer layer, Zone zone, int pieces)
+    public static double PotMl(Layer layer, Zone zone, int pieces) => Work(layer, zone, pieces).TotalMl;
+
+    /// <summary>The sum behind <see cref="PotMl"/>, step by step; all zero for work without material.</summary>
+    public static Amount Work(Layer layer, Zone zone, int pieces)
     {
         if (pieces <= 0 || layer.Paint.Count == 0 || layer.Strength <= 0)
-            return 0;
+            return default;
         var figures = TechniqueTable.For(layer.Technique, layer.Tool);
-        double onSurface, fills;
+        double onSurface, fills, efficiency = figures.Efficiency, loss = figures.LossPerFillMl;
         switch (figures.Laydown)
         {
             case Laydown.None:
-                return 0;
+                return default;
             case Laydown.Bead:
                 onSurface = Laying.BeadMm2 * zone.JointMm * layer.Coats * layer.Strength / 1000 * pieces;
                 fills = Math.Ceiling(zone.JointMm / 10 * pieces * layer.Coats / BeadFillCm);
                 break;
             case Laydown.Lift:
-                return CleanerMlPerCm * zone.JointMm / 10 * pieces * (1 + Margin);
+                (onSurface, fills, efficiency, loss) = (CleanerMlPerCm * zone.JointMm / 10 * pieces, 0, 1, 0);
+                break;
             default:
                 var area = zone.AreaCm2 * Laying.RegionShare(layer.Region, zone);
                 onSurface = area * figures.FilmUm.Usual * MlPerCm2Um * layer.Coats * layer.Strength * Touched(figures, zone) * pieces;
@@ -68,7 +91,7 @@ public static class Quantities
                 break;
         }
 
-        return (onSurface / figures.Efficiency + fills * figures.LossPerFillMl) * (1 + Margin);
+        return new Amount(onSurface, efficiency, (int)fills, loss);
     }
 
     /// <summary>Every material of a set with what drives it, most first.</summary>

@@ -32,6 +32,12 @@ public sealed record Material
     /// <summary>Thinners the label allows.</summary>
     public IReadOnlyList<ThinnerFamily> Thinners { get; init; } = [];
 
+    /// <summary>Volume of one drop of its bottle, ml; null when it has not been calibrated.</summary>
+    public decimal? DropMl { get; init; }
+
+    /// <summary>What it weighs, g per ml; null takes the usual of its kind.</summary>
+    public decimal? DensityGPerMl { get; init; }
+
     /// <summary>Touch, recoat and cure at 20 C, 50 % relative humidity and the usual film.</summary>
     public required DryTimes DryTimes { get; init; }
 
@@ -41,4 +47,7 @@ public sealed record Material
 
     /// <summary>Only makes other things thinner; leaves nothing behind.</summary>
     public bool IsThinner => Kind == MaterialKind.Thinner;
+
+    /// <summary>Whether a thinner belongs to it.</summary>
+    public bool TakesThinner(Material thinner) => Thinners.Intersect(thinner.Thinners).Any();
 }

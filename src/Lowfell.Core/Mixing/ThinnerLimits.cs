@@ -32,6 +32,16 @@ public static class ThinnerLimits
         };
     }
 
+    /// <summary>The component of a layer's mix that takes the least thinner, and how much that is; null when there is only thinner.</summary>
+    public static (double Most, Material Material)? Least(Layer layer)
+    {
+        (double Most, Material Material)? least = null;
+        foreach (var part in layer.Paint)
+            if (!part.Material.IsThinner && Most(part.Material, layer) is var most && (least is null || most < least.Value.Most))
+                least = (most, part.Material);
+        return least;
+    }
+
     /// <summary>The largest share of thinner in small whole parts that keeps a limit: 1/2 is 1 : 1.</summary>
     public static (int Paint, int Thinner) AsParts(double most)
     {

@@ -22,8 +22,7 @@ internal sealed class Overthinned : LayerRule
         if (layer.Dilution is not { } dilution || !view.LeavesFilm(i))
             return null;
         var share = 1 - dilution.PaintShare;
-        var (most, material) = layer.Paint.Where(p => !p.Material.IsThinner).Select(p => (ThinnerLimits.Most(p.Material, layer), p.Material)).DefaultIfEmpty((1, layer.Main!)).MinBy(x => x.Item1);
-        return share <= most + Slack ? null : Describe(view, i, dilution, share, most, material);
+        return ThinnerLimits.Least(layer) is { } least && share > least.Most + Slack ? Describe(view, i, dilution, share, least.Most, least.Material) : null;
     }
 
     private Finding Describe(StackView view, int i, Dilution dilution, double share, double most, Material material)

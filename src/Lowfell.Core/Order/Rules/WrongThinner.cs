@@ -21,16 +21,14 @@ internal sealed class WrongThinner : IOrderRule
             if (layer.Dilution is { } dilution && dilution.ThinnerParts.Numerator > 0)
             {
                 var paints = layer.Paint.Where(p => !p.Material.IsThinner).Select(p => p.Material).ToList();
-                if (paints.FirstOrDefault(p => !Fits(dilution.Thinner, p)) is { } paint)
+                if (paints.FirstOrDefault(p => !p.TakesThinner(dilution.Thinner)) is { } paint)
                     yield return InTheMix(view, i, dilution, paint, paints);
             }
 
-            if (view.BeadCleanedBy(i) is var bead and >= 0 && layer.Main is { } cleaner && view.Layers[bead].Main is { } wash && !Fits(cleaner, wash))
+            if (view.BeadCleanedBy(i) is var bead and >= 0 && layer.Main is { } cleaner && view.Layers[bead].Main is { } wash && !wash.TakesThinner(cleaner))
                 yield return InTheCleanUp(view, i, bead, cleaner, wash);
         }
     }
-
-    private static bool Fits(Material thinner, Material paint) => paint.Thinners.Intersect(thinner.Thinners).Any();
 
     private Finding InTheMix(StackView view, int i, Dilution dilution, Material paint, List<Material> paints)
     {

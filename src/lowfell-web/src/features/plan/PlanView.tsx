@@ -28,8 +28,7 @@ export function Component() {
   });
 
   // The set speaks first: a zone of a set that is not there is not the thing to mend.
-  const error =
-    overview.error ?? (overview.data && (sheet.error ?? techniques.error ?? materials.error));
+  const error = overview.error ?? (overview.data && (sheet.error ?? techniques.error ?? materials.error));
   if (error)
     return (
       <Trouble

@@ -1,0 +1,61 @@
+using CsCheck;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Mixing.Measures;
+using Lowfell.Core.Mixing.Pots;
+using static Lowfell.Core.Tests.Bench;
+
+namespace Lowfell.Core.Tests.Mixing.Pots;
+
+public class DropTests
+{
+    private static readonly Gen<Material> bottles = Gen.Select(Gen.OneOfConst(Brown, White, Wash, Water), Gen.Int[50, 1200]).Select(x => x.Item1 with { DropMl = x.Item2 / 10_000m });
+    private static readonly Gen<Recipe> recipes = Gen.Select(bottles, Gen.Int[1, 12]).List[1, 5].Select(list => Recipe.Of(list.DistinctBy(x => x.Item1.Id).Select(x => new MixPart(x.Item1, Parts.Of(x.Item2)))));
+
+    [Fact]
+    public void Parts_to_drops_to_parts_and_again_is_stable() =>
+        Gen.Select(recipes, Gen.Int[1, 400]).Sample((recipe, tenths) =>
+        {
+            var once = WholeDrops.Nearest(recipe, tenths / 10m);
+            var again = WholeDrops.Nearest(Recipe.Of(once.Contents), once.Contents.Ml);
+            Assert.Equal(once.Counts, again.Counts);
+            Assert.Equal(Recipe.Of(once.Contents).Key, Recipe.Of(again.Contents).Key);
+            Assert.True(again.Difference < 1e-9);
+        });
+
+    [Fact]
+    public void The_fewest_drops_keep_the_colour() =>
+        recipes.Sample(recipe =>
+        {
+            var few = WholeDrops.Fewest(recipe);
+            Assert.True(few.Difference <= WholeDrops.UsualWithin || few.Counts.Sum() > 100, $"{few.Difference} with {string.Join(", ", few.Counts)}");
+            Assert.All(few.Counts, n => Assert.True(n >= 1));
+        }, iter: 60);
+
+    [Fact]
+    public void Simple_parts_are_as_many_drops()
+    {
+        var recipe = Recipe.Of([new MixPart(Brown, Parts.Of(3)), new MixPart(White, Parts.Of(2))]);
+        Assert.Equal([3, 2], WholeDrops.Fewest(recipe, 0.01).Counts);
+
+        // Twice as much from a bottle with drops twice as large is as many drops.
+        var large = Recipe.Of([new MixPart(Brown with { DropMl = 0.1m }, Parts.Of(4)), new MixPart(White, Parts.Of(2))]);
+        Assert.Equal([1, 1], WholeDrops.Fewest(large, 0.01).Counts);
+    }
+
+    [Fact]
+    public void Twenty_drops_on_a_scale_or_in_a_syringe_tell_the_drop()
+    {
+        Assert.Equal(new DropCalibration(0.043m, 0.0025m), DropCalibration.FromMl(20, 0.86m));
+
+        // 1.2 g at 1.25 g/ml is 0.96 ml: 0.048 a drop, and half a tenth of a gram more or less is 0.002.
+        Assert.Equal(new DropCalibration(0.048m, 0.002m), DropCalibration.FromGrams(20, 1.2m, 1.25m));
+        Assert.Throws<ArgumentOutOfRangeException>(() => DropCalibration.FromMl(20, 40));
+        Assert.Throws<ArgumentOutOfRangeException>(() => DropCalibration.FromMl(0, 1));
+        Assert.Throws<ArgumentOutOfRangeException>(() => DropCalibration.FromGrams(20, 1, 0));
+    }
+
+    [Fact]
+    public void Paste_is_counted_in_brush_loads_not_drops() =>
+        Assert.Equal(UsualMeasures.BrushLoadMl, WholeDrops.UnitMl(new MixPart(Crackle, Parts.One)));
+}
