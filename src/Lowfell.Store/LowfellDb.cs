@@ -1,5 +1,6 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Mixing.Reading;
 using Lowfell.Core.Order;
 using Lowfell.Store.Mapping;
@@ -25,6 +26,9 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<CalibrationRow> Calibrations => Set<CalibrationRow>();
     public DbSet<AcceptedFindingRow> AcceptedFindings => Set<AcceptedFindingRow>();
     public DbSet<StockMoveRow> StockMoves => Set<StockMoveRow>();
+    public DbSet<PotRow> Pots => Set<PotRow>();
+    public DbSet<PotContentRow> PotContents => Set<PotContentRow>();
+    public DbSet<PotEventRow> PotEvents => Set<PotEventRow>();
     public DbSet<WriteReceiptRow> WriteReceipts => Set<WriteReceiptRow>();
 
     /// <summary>Options for a connection string, as server, tests and design-time tools all use them.</summary>
@@ -54,6 +58,8 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
         conventions.Words<Substrate>();
         conventions.Words<Silhouette>();
         conventions.Words<StockMoveKind>();
+        conventions.Words<PotEventKind>();
+        conventions.Words<Vessel>();
         conventions.Words<PigmentSchool>();
         conventions.Words<SandSchool>();
         conventions.Words<BaseTextureSchool>();

@@ -3,6 +3,7 @@ using Lowfell.Core.Drying;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
+using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
 using Lowfell.Store.Rows;
 using Microsoft.EntityFrameworkCore;
@@ -15,11 +16,13 @@ public sealed class SetGraph
     private readonly ConcurrentDictionary<Guid, IReadOnlyList<Layer>> layers = new();
     private readonly ConcurrentDictionary<Guid, StackContext> contexts = new(), bare = new();
     private readonly Lazy<IReadOnlyList<Material>> shelf;
+    private readonly Lazy<Dictionary<string, Recipe>> recipes;
 
     private SetGraph(WorkshopRow workshop, SetRow set)
     {
         (Workshop, Set) = (workshop, set);
         shelf = new(() => Materials!.Values.ToList());
+        recipes = new(() => Treatments!.Keys.SelectMany(t => Layers(t)).Select(Recipe.Of).OfType<Recipe>().DistinctBy(r => r.Key).ToDictionary(r => r.Key));
     }
 
     public WorkshopRow Workshop { get; }
@@ -37,6 +40,9 @@ public sealed class SetGraph
 
     /// <summary>What the entries of the shelf say of their own hazards.</summary>
     public required IReadOnlyList<(Guid Id, string Name, string Hazards)> Hazards { get; init; }
+
+    /// <summary>What was laid on each zone from which pot, oldest first.</summary>
+    public required ILookup<Guid, PotGiven> Given { get; init; }
 
     /// <summary>Millilitres in stock by material.</summary>
     public required IReadOnlyDictionary<Guid, double> StockMl { get; init; }
@@ -65,6 +71,7 @@ public sealed class SetGraph
         {
             Touching = touches.SelectMany(t => new[] { (t.FirstZoneId, Other: t.SecondZoneId), (t.SecondZoneId, Other: t.FirstZoneId) }).ToLookup(t => t.Item1, t => t.Other),
             Accepted = accepted.ToLookup(a => a.ZoneId),
+            Given = await PotUses.Of(db, zoneIds, stop),
             Designs = designs,
             Treatments = treatments,
             Mixes = mixes,
@@ -107,6 +114,16 @@ public sealed class SetGraph
         };
     }
 
+    /// <summary>Pieces that have a layer of a zone from a pot.</summary>
+    public int DoneCount(Guid zone, Guid layer) => Given.Contains(zone) ? Given[zone].Where(g => g.LayerId == layer).SelectMany(g => g.Pieces).Distinct().Count() : 0;
+
+    /// <summary>The recipe with a key, of any layer of the set; null when no layer has it.</summary>
+    public Recipe? RecipeOf(string key) => recipes.Value.GetValueOrDefault(key);
+
+    /// <summary>Amounts as they are stored, with their materials.</summary>
+    public PotContents Contents(IEnumerable<(Guid MaterialId, decimal Ml)> amounts) =>
+        PotContents.Of(amounts.Where(a => a.Ml > 0).OrderBy(a => a.MaterialId).Select(a => new Portion(Materials[a.MaterialId], a.Ml)));
+
     /// <summary>A stored zone as the core sees it.</summary>
     public Zone ToCore(ZoneRow row, DesignRow design) => Context(row, design).Zone;
 
@@ -128,6 +145,7 @@ public sealed class SetGraph
         shelf.Value)
     {
         Pieces = Math.Max(1, PieceCount(design)),
+        Pots = PotUses.ForRules(Given[row.Id], this, design),
         EdgesApart = design.Zones.Any(z => z.CutEdge && z.Id != row.Id),
 
         // One zone speaks for the whole piece, and only when none has a touch-up yet.

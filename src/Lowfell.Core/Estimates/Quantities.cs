@@ -94,15 +94,17 @@ public static class Quantities
         return new Amount(onSurface, efficiency, (int)fills, loss);
     }
 
-    /// <summary>Every material of a set with what drives it, most first.</summary>
-    public static IReadOnlyList<SetNeed> ForSet(IEnumerable<ZonePlan> zones)
+    /// <summary>Every material that a set still takes, with what drives it, most first.</summary>
+    /// <param name="zones">Zones with their layers and all their pieces.</param>
+    /// <param name="done">Pieces that have a layer of a zone already; none when left out.</param>
+    public static IReadOnlyList<SetNeed> ForSet(IEnumerable<ZonePlan> zones, Func<Guid, Guid, int>? done = null)
     {
         var totals = new Dictionary<Guid, Tally>();
         foreach (var plan in zones)
         {
             foreach (var layer in plan.Layers)
             {
-                foreach (var need in ForLayer(layer, plan.Zone, plan.Pieces))
+                foreach (var need in ForLayer(layer, plan.Zone, plan.Pieces - (done?.Invoke(plan.ZoneId, layer.Id) ?? 0)))
                 {
                     if (!totals.TryGetValue(need.Material.Id, out var tally))
                         totals[need.Material.Id] = tally = new Tally(need.Material);

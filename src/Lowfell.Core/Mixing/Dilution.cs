@@ -12,7 +12,7 @@ public sealed record Dilution(Material Thinner, Parts PaintParts, Parts ThinnerP
     public double PaintShare => PaintParts.ShareOf(PaintParts + ThinnerParts);
 
     /// <inheritdoc/>
-    public override string ToString() => $"{PaintParts} : {ThinnerParts}";
+    public override string ToString() => RatioWords.Of(PaintParts, ThinnerParts);
 }
 
 /// <summary>One component of a mix.</summary>

@@ -25,6 +25,8 @@ internal static class MaterialEntry
         faults.Range(m.CoatsToHide, "coatsToHide", 0.25m, 12);
         faults.Range(m.SolidsFraction, "solidsFraction", 0, 1);
         faults.Range(m.MostThinnerShare, "mostThinnerShare", 0, 0.99m);
+        faults.Range(m.DropMl, "dropMl", 0.005m, 0.5m);
+        faults.Range(m.DensityGPerMl, "densityGPerMl", 0.3m, 8);
         faults.Range(m.TouchMinutes, "touchMinutes", 0, 100_000);
         faults.Range(m.RecoatMinutes, "recoatMinutes", m.TouchMinutes ?? 0, 100_000);
         faults.Range(m.CureMinutes, "cureMinutes", m.RecoatMinutes ?? m.TouchMinutes ?? 0, 100_000);
@@ -64,6 +66,8 @@ internal static class MaterialEntry
         row.Sheen = m.Sheen ?? Sheen.Matt;
         row.Lustre = m.Lustre ?? Lustre.Plain;
         row.MostThinnerShare = m.MostThinnerShare;
+        row.DropMl = m.DropMl;
+        row.DensityGPerMl = m.DensityGPerMl;
         row.SolidsFraction = m.SolidsFraction ?? 0.4m;
         row.Thinners = [.. (m.Thinners ?? m.Carrier.Value.UsualThinners()).Distinct()];
         row.TouchMinutes = m.TouchMinutes ?? (decimal)usual.TouchMinutes;

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using Lowfell.Core.Colour;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing.Measures;
 using Lowfell.Core.Words;
 using Lowfell.Server.Http;
 using Lowfell.Store;
@@ -22,6 +23,7 @@ public static class ShelfEndpoints
         shelf.MapGet("/{workshopId:guid}/materials", List).WithName("materials").WithSummary("The shelf by maker and name, up to 1000 a page.");
         shelf.MapPost("/{workshopId:guid}/materials", Add).WithName("addMaterial").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
         shelf.MapPut("/materials/{id:guid}", Change).WithName("changeMaterial").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
+        shelf.MapPut("/materials/{id:guid}/bottle", Bottle).WithName("calibrateBottle").WithSummary("The drop of a bottle, from drops counted onto a scale or into a syringe.").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
         shelf.MapDelete("/materials/{id:guid}", Remove).WithName("removeMaterial").ProducesProblem(404).ProducesProblem(409);
         shelf.MapGet("/materials/{id:guid}/uses", Uses).WithName("materialUses").ProducesProblem(404);
         shelf.MapGet("/{workshopId:guid}/materials.csv", ShelfFiles.CsvOut).WithName("shelfCsv").ProducesProblem(404);
@@ -71,6 +73,39 @@ public static class ShelfEndpoints
         MaterialEntry.Fill(row, entry);
         await db.SaveChangesAsync(stop);
         return TypedResults.Ok(Card(row, core.Of(row), uses));
+    }
+
+    private static async Task<Results<Ok<BottleReading>, ProblemHttpResult>> Bottle(Guid id, BottleIn entry, LowfellDb db, CoreMaterials core, CancellationToken stop)
+    {
+        var row = await db.Materials.FirstOrDefaultAsync(m => m.Id == id, stop);
+        if (row is null)
+            return Problems.NotFound("material");
+        var faults = new Faults();
+        faults.Require(entry.Version is not null, "version", "Give the version you edited from.");
+        faults.Require(entry.Drops is > 0 and <= 1000, "drops", "Give how many drops were counted; twenty is usual.");
+        faults.Require((entry.Ml is null) != (entry.Grams is null), "ml", "Give either ml or grams.");
+        faults.Require((entry.Ml ?? entry.Grams) is null or > 0, entry.Grams is null ? "ml" : "grams", "Give a number above 0.");
+        faults.Range(entry.DensityGPerMl, "densityGPerMl", 0.3m, 8);
+        if (faults.Any)
+            return faults.ToProblem();
+        if (row.Version != entry.Version)
+            return Problems.Changed("material", Card(row, core.Of(row), (await UseCounts(db, row.WorkshopId, stop)).GetValueOrDefault(id)));
+        DropCalibration found;
+        try
+        {
+            found = entry.Ml is { } ml
+                ? DropCalibration.FromMl(entry.Drops!.Value, ml)
+                : DropCalibration.FromGrams(entry.Drops!.Value, entry.Grams!.Value, entry.DensityGPerMl ?? row.DensityGPerMl ?? UsualMeasures.UsualDensity(row.Kind, row.Carrier));
+        }
+        catch (ArgumentOutOfRangeException none)
+        {
+            faults.Add(entry.Ml is null ? "grams" : "ml", none.Message.Split(" (Parameter")[0]);
+            return faults.ToProblem();
+        }
+
+        (row.DropMl, row.DensityGPerMl) = (found.DropMl, entry.DensityGPerMl ?? row.DensityGPerMl);
+        await db.SaveChangesAsync(stop);
+        return TypedResults.Ok(new BottleReading(Card(row, core.Of(row), (await UseCounts(db, row.WorkshopId, stop)).GetValueOrDefault(id)), found.DropMl, found.DoubtMl));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, LowfellDb db, CancellationToken stop)
@@ -135,7 +170,7 @@ public static class ShelfEndpoints
         int? coats = m.IsOpaque ? Enumerable.Range(1, Hiding.MostCoats).Cast<int?>().FirstOrDefault(n => m.Optics.ContrastRatio(n!.Value) >= Hiding.HiddenRatio) : null;
         return new MaterialCard(
             r.Id, r.Version, r.Name, r.Maker, r.Code, r.Kind, r.Carrier, r.Colour, r.OverBlack, r.OverWhite, r.CoatsToHide, r.Sheen, r.SolidsFraction, r.Thinners,
-            r.TouchMinutes, r.RecoatMinutes, r.CureMinutes, r.HeatSafe, r.StockMl, r.PackMl, r.Price, r.Hazards, r.Notes, m.OpticsSource, coats, Doubt(r), r.HidingFactor, r.TintFactor, drawdowns, uses, r.Lustre, r.MostThinnerShare);
+            r.TouchMinutes, r.RecoatMinutes, r.CureMinutes, r.HeatSafe, r.StockMl, r.PackMl, r.Price, r.Hazards, r.Notes, m.OpticsSource, coats, Doubt(r), r.HidingFactor, r.TintFactor, drawdowns, uses, r.Lustre, r.MostThinnerShare, r.DropMl, r.DensityGPerMl);
     }
 
     private static CardDoubt? Doubt(MaterialRow r)

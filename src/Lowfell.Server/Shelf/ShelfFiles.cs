@@ -33,7 +33,7 @@ internal static class ShelfFiles
         ("over_black", m => m.OverBlack ?? ""), ("over_white", m => m.OverWhite ?? ""), ("coats_to_hide", m => Number(m.CoatsToHide)), ("sheen", m => EnumWords.Of(m.Sheen)), ("lustre", m => EnumWords.Of(m.Lustre)),
         ("solids", m => Number(m.SolidsFraction)), ("most_thinner_share", m => Number(m.MostThinnerShare)), ("thinners", m => string.Join("; ", m.Thinners.Select(t => EnumWords.Of(t)))),
         ("touch_min", m => Number(m.TouchMinutes)), ("recoat_min", m => Number(m.RecoatMinutes)), ("cure_min", m => Number(m.CureMinutes)), ("stock_ml", m => Number(m.StockMl)), ("pack_ml", m => Number(m.PackMl)),
-        ("price", m => Number(m.Price)), ("hazards", m => m.Hazards), ("notes", m => m.Notes),
+        ("price", m => Number(m.Price)), ("drop_ml", m => Number(m.DropMl)), ("density_g_per_ml", m => Number(m.DensityGPerMl)), ("hazards", m => m.Hazards), ("notes", m => m.Notes),
     ];
 
     /// <summary>Fields of a material's checks by the column they are written in.</summary>
@@ -49,6 +49,8 @@ internal static class ShelfFiles
         ["cureMinutes"] = "cure_min",
         ["stockMl"] = "stock_ml",
         ["packMl"] = "pack_ml",
+        ["dropMl"] = "drop_ml",
+        ["densityGPerMl"] = "density_g_per_ml",
     };
 
     public static async Task<Results<ContentHttpResult, ProblemHttpResult>> CsvOut(Guid workshopId, LowfellDb db, CancellationToken stop)
@@ -232,7 +234,7 @@ internal static class ShelfFiles
         var carrier = Word<Carrier>("carrier") ?? (kind is { } k && k is MaterialKind.Pigment or MaterialKind.Pencil ? Carrier.Dry : Carrier.WaterAcrylic);
         return new MaterialIn(
             null, Text("name"), Text("maker"), Text("code"), kind, carrier, Text("colour"), Text("over_black"), Text("over_white"), Decimal("coats_to_hide"), Word<Sheen>("sheen"), Decimal("solids"), Thinners(),
-            Decimal("touch_min"), Decimal("recoat_min"), Decimal("cure_min"), null, Decimal("stock_ml"), Decimal("pack_ml"), Decimal("price"), Text("hazards"), Text("notes"), Word<Lustre>("lustre"), Decimal("most_thinner_share"));
+            Decimal("touch_min"), Decimal("recoat_min"), Decimal("cure_min"), null, Decimal("stock_ml"), Decimal("pack_ml"), Decimal("price"), Text("hazards"), Text("notes"), Word<Lustre>("lustre"), Decimal("most_thinner_share"), Decimal("drop_ml"), Decimal("density_g_per_ml"));
     }
 
     /// <summary>Every colour becomes a paint of which only the masstone is known; its hiding is an estimate until somebody measures it.</summary>

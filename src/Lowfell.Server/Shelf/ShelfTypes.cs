@@ -8,7 +8,7 @@ public sealed record MaterialIn(
     uint? Version, string? Name, string? Maker, string? Code, MaterialKind? Kind, Carrier? Carrier, string? Colour, string? OverBlack, string? OverWhite,
     decimal? CoatsToHide, Sheen? Sheen, decimal? SolidsFraction, IReadOnlyList<ThinnerFamily>? Thinners, decimal? TouchMinutes, decimal? RecoatMinutes,
     decimal? CureMinutes, bool? HeatSafe, decimal? StockMl, decimal? PackMl, decimal? Price, string? Hazards, string? Notes,
-    Lustre? Lustre = null, decimal? MostThinnerShare = null);
+    Lustre? Lustre = null, decimal? MostThinnerShare = null, decimal? DropMl = null, decimal? DensityGPerMl = null);
 
 /// <summary>Predicted colours of some standard coats over the black and the white half of a card.</summary>
 public sealed record Drawdown(int Coats, string OverBlack, string OverWhite);
@@ -19,7 +19,13 @@ public sealed record MaterialCard(
     decimal? CoatsToHide, Sheen Sheen, decimal SolidsFraction, IReadOnlyList<ThinnerFamily> Thinners, decimal TouchMinutes, decimal RecoatMinutes,
     decimal CureMinutes, bool HeatSafe, decimal StockMl, decimal PackMl, decimal Price, string Hazards, string Notes,
     OpticsSource OpticsSource, int? PredictedCoatsToHide, CardDoubt? CardDoubt, decimal HidingFactor, decimal TintFactor, IReadOnlyList<Drawdown> Drawdowns, int Uses,
-    Lustre Lustre, decimal? MostThinnerShare);
+    Lustre Lustre, decimal? MostThinnerShare, decimal? DropMl, decimal? DensityGPerMl);
+
+/// <summary>Drops counted into something with a scale: ml, or grams. Without a density the usual of its kind counts.</summary>
+public sealed record BottleIn(uint? Version, int? Drops, decimal? Ml, decimal? Grams, decimal? DensityGPerMl);
+
+/// <summary>The drop found, and how far the reading leaves it open.</summary>
+public sealed record BottleReading(MaterialCard Material, decimal DropMl, decimal DoubtMl);
 
 /// <summary>How far a reading off by one step moves the coats to hide; faint when the halves are so alike that scattering is hardly known.</summary>
 public sealed record CardDoubt(double CoatsLow, double CoatsHigh, bool Faint);

@@ -52,6 +52,7 @@ internal static class ShoppingLists
         var sets = await db.Sets.Where(s => s.WorkshopId == workshopId).OrderBy(s => s.Name).Select(s => s.Id).Take(MostSets).ToListAsync(stop);
         var plans = new List<ZonePlan>();
         var names = new Dictionary<Guid, string>();
+        var graphOf = new Dictionary<Guid, SetGraph>();
         foreach (var id in sets)
         {
             var graph = (await graphs.OfSet(db, id, stop))!;
@@ -59,10 +60,14 @@ internal static class ShoppingLists
             {
                 plans.Add(new ZonePlan(zone.Id, graph.ToCore(zone, design), graph.Layers(zone.TreatmentId), SetGraph.PieceCount(design)));
                 names[zone.Id] = $"{zone.Name} on {design.Name}";
+                graphOf[zone.Id] = graph;
             }
         }
 
-        var needs = Quantities.ForSet(plans).ToDictionary(n => n.Material.Id);
+        // What is painted already needs nothing more, and what stands mixed in a pot does not come from the shelf again.
+        var inPots = await db.Pots.Where(p => p.WorkshopId == workshopId && p.RecipeKey != "")
+            .Select(p => new { p.RecipeKey, Ml = p.Contents.Sum(c => c.Ml) }).GroupBy(p => p.RecipeKey).Select(g => new { g.Key, Ml = g.Sum(p => p.Ml) }).ToDictionaryAsync(p => p.Key, p => (double)p.Ml, stop);
+        var needs = SetMixes.FromShelf(SetMixes.Of(plans, (zone, layer) => graphOf[zone].DoneCount(zone, layer)), inPots).Where(n => n.Ml > 0).ToDictionary(n => n.Material.Id);
         var rows = await db.Materials.AsNoTracking().Where(m => m.WorkshopId == workshopId).ToDictionaryAsync(m => m.Id, stop);
         var lines = needs.Values.Where(n => rows.ContainsKey(n.Material.Id)).Select(n => Line(rows[n.Material.Id], n, names[n.DrivingZone], rows, needs, core, within))
             .OrderBy(l => l.State).ThenByDescending(l => l.ShortMl).ThenBy(l => l.Name, StringComparer.Ordinal).ToList();

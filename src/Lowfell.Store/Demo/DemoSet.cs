@@ -16,6 +16,7 @@ public static class DemoSet
         var workshop = new WorkshopRow { Name = "Fen Row bench", CreatedAt = now, TemperatureC = 17, RelativeHumidity = 0.62m };
         db.Add(workshop);
         var shelf = DemoShelf.Materials(workshop.Id).ToDictionary(m => m.Name);
+        DemoPots.FillBottles(shelf);
         db.AddRange(shelf.Values);
         var mixes = new Dictionary<string, MixRow>();
         var text = new StackText(workshop.Id, shelf, mixes);
@@ -40,6 +41,7 @@ public static class DemoSet
         foreach (var design in set.Designs)
             AddTouches(db, design);
         await db.SaveChangesAsync(stop);
+        await new DemoPots(db, set, shelf, now).Load(stop);
         return true;
     }
 
@@ -56,7 +58,7 @@ public static class DemoSet
             Zone("Coping", t["Lock coping"], 72, Relief.Light, joint: 140, edge: 460, up: 0.6m),
             Zone("Tide band", t["Tide band"], 42, Relief.Deep, joint: 340, edge: 150),
             Zone("Mooring ring", t["Mooring iron"], 4, Relief.Light, joint: 30, edge: 60, detail: 0.8m),
-            Zone("Back face", t["Back face"], 244, Relief.Smooth, joint: 0, edge: 600));
+            Zone("Back face", t["Back face"], 204, Relief.Smooth, joint: 0, edge: 600));
         yield return Design("Pump house", Silhouette.House, Substrate.Board, "P", 1,
             Zone("Walls", t["Pump house walls"], 262, Relief.Light, joint: 90, edge: 480),
             Zone("Cut edges", t["Cut edges"], 22, Relief.Smooth, edge: 900, cutEdge: true),

@@ -22,6 +22,8 @@ internal sealed class MaterialMapping : IEntityTypeConfiguration<MaterialRow>
             t.HasCheckConstraint("ck_materials_thinner_share", "most_thinner_share >= 0 and most_thinner_share < 1");
             t.HasCheckConstraint("ck_materials_dry", "touch_minutes >= 0 and recoat_minutes >= touch_minutes and cure_minutes >= recoat_minutes");
             t.HasCheckConstraint("ck_materials_strength", "hiding_factor between 0.5 and 2 and tint_factor between 0.5 and 2");
+            t.HasCheckConstraint("ck_materials_drop", "drop_ml between 0.005 and 0.5");
+            t.HasCheckConstraint("ck_materials_density", "density_g_per_ml between 0.3 and 8");
             t.HasCheckConstraint("ck_materials_stock", "stock_ml >= 0 and pack_ml >= 0 and price >= 0");
             t.HasCheckConstraint("ck_materials_thinners", $"thinners <@ array[{families}]::text[]");
         });

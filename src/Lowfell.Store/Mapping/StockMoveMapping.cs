@@ -18,6 +18,9 @@ internal sealed class StockMoveMapping : IEntityTypeConfiguration<StockMoveRow>
         row.HasIndex(m => new { m.MaterialId, m.At });
         row.HasOne<MaterialRow>().WithMany().HasForeignKey(m => m.MaterialId).OnDelete(DeleteBehavior.Cascade);
 
+        row.HasIndex(m => m.PotEventId);
+        row.HasOne<PotEventRow>().WithMany().HasForeignKey(m => m.PotEventId).OnDelete(DeleteBehavior.Restrict);
+
         // A move is taken back once.
         row.HasIndex(m => m.UndoesId).IsUnique();
         row.HasOne<StockMoveRow>().WithMany().HasForeignKey(m => m.UndoesId).OnDelete(DeleteBehavior.Cascade);

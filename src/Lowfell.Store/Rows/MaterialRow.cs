@@ -40,6 +40,10 @@ public sealed class MaterialRow
     /// <summary>The most thinner its label allows, as a share of the mix; null takes the usual of its kind.</summary>
     public decimal? MostThinnerShare { get; set; }
 
+    /// <summary>One drop of its bottle; null when it has not been counted.</summary>
+    public decimal? DropMl { get; set; }
+
+    public decimal? DensityGPerMl { get; set; }
     public bool HeatSafe { get; set; }
     public decimal StockMl { get; set; }
     public decimal PackMl { get; set; }
@@ -71,6 +75,8 @@ public sealed class MaterialRow
             MostThinnerShare = (double?)MostThinnerShare,
             SolidsFraction = (double)SolidsFraction,
             Thinners = Thinners,
+            DropMl = DropMl,
+            DensityGPerMl = DensityGPerMl,
             DryTimes = new DryTimes((double)TouchMinutes, (double)RecoatMinutes, (double)CureMinutes),
         };
     }

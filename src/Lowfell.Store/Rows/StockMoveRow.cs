@@ -32,4 +32,7 @@ public sealed class StockMoveRow
 
     /// <summary>The move that this one takes back.</summary>
     public Guid? UndoesId { get; init; }
+
+    /// <summary>What it was used for: a pot made or topped up.</summary>
+    public Guid? PotEventId { get; init; }
 }

@@ -48,6 +48,8 @@ export function Shell() {
         void navigate(`/table/${setId}`);
       else if (e.key === "w" && setId && !location.pathname.startsWith("/remarks"))
         void navigate(`/remarks/${setId}`);
+      else if (e.key === "j" && setId && !location.pathname.startsWith("/pots"))
+        void navigate(`/pots/${setId}`);
       else if (e.key === "k" && workshop && !location.pathname.startsWith("/stock"))
         void navigate(`/stock/${workshop.id}`);
       else if (e.key === "h" && workshop && !location.pathname.startsWith("/house"))
@@ -130,6 +132,11 @@ export function Shell() {
           {setId && (
             <NavLink to={`/table/${setId}`} className={tab}>
               Table
+            </NavLink>
+          )}
+          {setId && (
+            <NavLink to={`/pots/${setId}`} className={tab}>
+              Pots
             </NavLink>
           )}
           {workshop && (

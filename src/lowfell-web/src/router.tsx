@@ -13,6 +13,7 @@ export const router = createBrowserRouter([
       { index: true, element: <Home /> },
       { path: "plan/:setId/:zoneId?", lazy: () => import("./features/plan/PlanView") },
       { path: "remarks/:setId", lazy: () => import("./features/remarks/RemarksView") },
+      { path: "pots/:setId", lazy: () => import("./features/pots/PotsView") },
       { path: "stock/:workshopId", lazy: () => import("./features/stock/StockView") },
       { path: "house/:workshopId", lazy: () => import("./features/house/HouseRulesView") },
       { path: "table/:setId/:designId?", lazy: () => import("./features/table/TableView") },

@@ -31,7 +31,7 @@ public sealed record PotAdvice(int Pots, decimal EachMl, double Difference, doub
     {
         var holds = holdsMl ?? Holds(vessel);
         var byRoom = Math.Max(1, (int)Math.Ceiling((decimal)neededMl / holds));
-        var byLife = Math.Max(1, (int)Math.Ceiling(Elapsed(workMinutes) / lifeMinutes.Usual));
+        var byLife = Math.Max(1, (int)Math.Ceiling(Standing(workMinutes, lifeMinutes.Usual) / lifeMinutes.Usual));
         var pots = Math.Max(byRoom, byLife);
         var each = Math.Ceiling((decimal)neededMl / pots * 10) / 10;
         if (pots == 1)
@@ -46,8 +46,13 @@ public sealed record PotAdvice(int Pots, decimal EachMl, double Difference, doub
             $"{pots} pots of {each:0.0} ml, since {why}. Measured by drops they may differ by {difference:0.0}, which shows side by side. Mix the next one while {carry * 100:0} % of it can still come from the last: pour that in and stir. Then no step is over {difference * (1 - carry):0.0}. Or measure all {pots} first, and pour them together and apart twice."));
     }
 
-    /// <summary>Longer than an evening, work goes on the next day; a pot has to last through the nights between.</summary>
-    private static double Elapsed(double workMinutes) => workMinutes <= EveningMinutes ? workMinutes : Math.Floor(workMinutes / EveningMinutes) * 24 * 60 + workMinutes % EveningMinutes;
+    /// <summary>
+    /// How long mixes stand in all. What does not last an evening is mixed as it is used up; what does has to last through the
+    /// nights between, since work that is longer than an evening goes on the next day.
+    /// </summary>
+    private static double Standing(double workMinutes, double lifeMinutes) => workMinutes <= EveningMinutes || lifeMinutes < EveningMinutes
+        ? workMinutes
+        : Math.Floor(workMinutes / EveningMinutes) * 24 * 60 + workMinutes % EveningMinutes;
 
     private const double EveningMinutes = 150;
 

@@ -10,6 +10,7 @@ const keys: [string, [string, string][]][] = [
       ["p", "back to the plan"],
       ["w", "what to do: remarks over the set"],
       ["t", "the table view"],
+      ["j", "jars: mixes and pots"],
       ["h", "house rules"],
       ["k", "stock and what to buy"],
       ["l", "light or dark bench"],
@@ -31,6 +32,16 @@ const keys: [string, [string, string][]][] = [
       ["v", "before and after the layer, in the section"],
       ["m c s", "remarks, colour, sight"],
       ["b", "put the best start into the layer (colour)"],
+    ],
+  ],
+  [
+    "At the pots",
+    [
+      ["↑ ↓", "next mix or pot"],
+      ["n", "make a pot of the mix"],
+      ["g", "give the pot to pieces"],
+      ["u", "top up or thin the pot"],
+      ["x", "the pot ran out"],
     ],
   ],
 ];

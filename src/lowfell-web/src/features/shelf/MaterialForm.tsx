@@ -255,6 +255,8 @@ export function MaterialForm(props: {
         <TextField label="Solids, share 0 to 1" inputMode="decimal" {...bind("solidsFraction")} />
         <TextField label="In stock, ml" inputMode="decimal" {...bind("stockMl")} />
         <TextField label="Pack, ml" inputMode="decimal" {...bind("packMl")} />
+        <TextField label="One drop, ml" inputMode="decimal" placeholder="0.05 usual" {...bind("dropMl")} />
+        <TextField label="Weighs, g/ml" inputMode="decimal" placeholder="usual" {...bind("densityGPerMl")} />
         <TextField label="Touch dry, min" inputMode="numeric" placeholder="usual" {...bind("touchMinutes")} />
         <TextField label="Recoat, min" inputMode="numeric" placeholder="usual" {...bind("recoatMinutes")} />
         <TextField label="Cure, min" inputMode="numeric" placeholder="usual" {...bind("cureMinutes")} />

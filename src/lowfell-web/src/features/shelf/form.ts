@@ -55,6 +55,8 @@ export type Form = {
   sheen: Schema["Sheen"];
   lustre: Schema["Lustre"];
   mostThinnerShare: string;
+  dropMl: string;
+  densityGPerMl: string;
   thinners: Schema["ThinnerFamily"][];
   colour: string;
   overBlack: string;
@@ -80,6 +82,8 @@ export const blankForm: Form = {
   sheen: "matt",
   lustre: "plain",
   mostThinnerShare: "",
+  dropMl: "",
+  densityGPerMl: "",
   thinners: ["water", "acrylic thinner"],
   colour: "",
   overBlack: "",
@@ -112,6 +116,8 @@ export const formOf = (m: Material): Form => ({
   packMl: text(m.packMl),
   price: text(m.price),
   mostThinnerShare: text(m.mostThinnerShare),
+  dropMl: text(m.dropMl),
+  densityGPerMl: text(m.densityGPerMl),
 });
 
 const number = (typed: string) => {
@@ -146,4 +152,6 @@ export const toMaterial = (f: Form, version: number | null): Schema["MaterialIn"
   notes: f.notes,
   lustre: f.lustre,
   mostThinnerShare: number(f.mostThinnerShare),
+  dropMl: number(f.dropMl),
+  densityGPerMl: number(f.densityGPerMl),
 });

@@ -1,0 +1,86 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing.Pots;
+using Lowfell.Core.Sight;
+using Lowfell.Server.Shelf;
+using Lowfell.Store.Rows;
+
+namespace Lowfell.Server.Pots;
+
+/// <summary>So much of a material, ml; drops as they were counted.</summary>
+public sealed record PortionDto(Guid MaterialId, string Name, decimal Ml, int? Drops = null);
+
+/// <summary>What goes in: ml, or drops of the material's own bottle.</summary>
+public sealed record PortionIn(Guid? MaterialId, decimal? Ml, int? Drops);
+
+/// <summary>A pot to make. The id of the event makes it count once; with bottleHadMore a bottle that held more than the books say is corrected first.</summary>
+public sealed record PotIn(Guid? Id, Guid? EventId, string? Label, Vessel? Vessel, string? RecipeKey, IReadOnlyList<PortionIn?>? Amounts, string? Note = null, bool? BottleHadMore = null);
+
+/// <summary>Something that happens to a pot: the id is made by the client, the version is the pot's as it was seen.</summary>
+public sealed record TopUpIn(Guid? Id, uint? Version, IReadOnlyList<PortionIn?>? Amounts, string? Note = null, bool? BottleHadMore = null);
+
+public sealed record JoinIn(Guid? Id, uint? Version, Guid? OtherId, uint? OtherVersion);
+
+public sealed record SplitIn(Guid? Id, uint? Version, Guid? NewPotId, decimal? Ml, string? Label, Vessel? Vessel);
+
+/// <summary>Laid on pieces. Without ml, what the plan says they take, at most what is in the pot.</summary>
+public sealed record GiveIn(Guid? Id, uint? Version, Guid? ZoneId, Guid? LayerId, IReadOnlyList<Guid>? PieceIds, decimal? Ml = null, string? Note = null);
+
+/// <summary>Thrown away: so much, or all of it.</summary>
+public sealed record ThrowAwayIn(Guid? Id, uint? Version, decimal? Ml = null, string? Note = null);
+
+/// <summary>What is really left, ml.</summary>
+public sealed record CorrectIn(Guid? Id, uint? Version, decimal? LeftMl, string? Note = null);
+
+public sealed record MoveIn(Guid? Id, uint? Version, Vessel? Vessel);
+
+public sealed record TakeBackIn(Guid? Id, uint? Version);
+
+/// <summary>A ratio to bring a pot to, or an amount to fill it up to.</summary>
+public sealed record PotAskIn(decimal? Paint, decimal? Thinner, Guid? ThinnerId, decimal? Ml = null);
+
+/// <summary>What to put in, and what it makes.</summary>
+public sealed record PotAnswer(IReadOnlyList<PortionDto> Add, decimal TotalMl, IReadOnlyList<Drawdown> Drawdowns, double Difference, IReadOnlyList<PotRemarkDto> Remarks, string Says);
+
+/// <summary>A pot as it stands. Life is an estimate.</summary>
+public sealed record PotDto(
+    Guid Id, uint Version, string Label, Vessel Vessel, string RecipeKey, DateTimeOffset MadeAt, DateTimeOffset LifeBeganAt, DateTimeOffset GoodUntil, string Note, decimal Ml, decimal MadeMl,
+    IReadOnlyList<PortionDto> Contents, string Dilution, string Colour, IReadOnlyList<Drawdown> Drawdowns, double? OffRecipe, IReadOnlyList<PotPiece> Pieces);
+
+/// <summary>A piece that got a pot, and where.</summary>
+public sealed record PotPiece(Guid PieceId, string Label, Guid ZoneId, string Zone, Guid LayerId);
+
+/// <summary>One thing that happened, newest first.</summary>
+public sealed record PotEventDto(Guid Id, PotEventKind Kind, DateTimeOffset At, string Note, IReadOnlyList<PortionDto> Amounts, string OtherPot, string Where, IReadOnlyList<string> Pieces, bool TakenBack, bool CanTakeBack);
+
+public sealed record PotHistory(PotDto Pot, IReadOnlyList<PotEventDto> Events);
+
+/// <summary>One layer that a mix goes on, with the pieces that still want it.</summary>
+public sealed record MixPlace(Guid ZoneId, string Zone, Guid LayerId, int Number, Technique Technique, Tool Tool, double Ml, int Pieces, IReadOnlyList<MixPiece> All);
+
+public sealed record MixPiece(Guid Id, string Label, bool Done);
+
+public sealed record MixPartDto(Guid MaterialId, string Name, string Colour, bool Thinner, string Parts, double Percent);
+
+/// <summary>A mix that the plan calls for: what it still takes over the set, what pots of it hold, and what the shelf allows.</summary>
+public sealed record MixDto(
+    string RecipeKey, string Name, string Dilution, string Colour, bool NeedsMixing, IReadOnlyList<MixPartDto> Parts, double Ml, double InPotsMl, double ShortMl, string ShortOf, string Drives, double DrivesShare, IReadOnlyList<MixPlace> Places);
+
+public sealed record PotsReading(Guid SetId, Guid WorkshopId, IReadOnlyList<MixDto> Mixes, IReadOnlyList<PotDto> Pots);
+
+/// <summary>One pot or several for a mix: estimates.</summary>
+public sealed record AdviceDto(Vessel Vessel, int Pots, decimal EachMl, double WorkMinutes, double Difference, double CarryShare, string Says);
+
+/// <summary>How the amount of one layer comes about, ml; and one sitting of it.</summary>
+public sealed record AmountLine(
+    Guid ZoneId, string Zone, Guid LayerId, int Number, Technique Technique, Tool Tool, string Paint, string RecipeKey, int Pieces, double OnSurfaceMl, double TransferLossMl, int Fills, double FillLossMl, double MarginMl, double TotalMl,
+    IReadOnlyList<double> SittingsMl);
+
+public sealed record AmountsReading(int PiecesASitting, double TotalMl, IReadOnlyList<AmountLine> Lines);
+
+/// <summary>A way to go on when a pot ran out: the finished colours beside those of the pieces that are done.</summary>
+public sealed record RemixDto(
+    string RecipeKey, string Name, bool Same, IReadOnlyList<PortionDto> Amounts, string Dilution, string Raised, string Field, string Recess, double Difference, double FromTheTable, Verdict Verdict, string Words, string Seam);
+
+/// <summary>Where a batch stands when its pot ran out.</summary>
+public sealed record RanOut(
+    string Pot, Guid ZoneId, string Zone, Guid LayerId, IReadOnlyList<MixPiece> Pieces, double NeededMl, decimal LeftMl, string DoneRaised, string DoneField, string DoneRecess, IReadOnlyList<RemixDto> Options, string PourIn);

@@ -1,0 +1,121 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, take } from "../../api/client";
+import { Button } from "../../kit/Button";
+import { Trouble } from "../../kit/Trouble";
+import { ml } from "../plan/stack";
+
+/** What every layer still takes and how that comes about, and how much of it for one sitting at the bench. */
+export function Amounts({ setId }: { setId: string }) {
+  const [sitting, setSitting] = useState(6);
+  const amounts = useQuery({
+    queryKey: ["pots", setId, "amounts", sitting],
+    queryFn: ({ signal }) =>
+      take(api.GET("/api/pots/{setId}/amounts", { params: { path: { setId }, query: { sitting } }, signal })),
+    placeholderData: keepPreviousData,
+  });
+  if (amounts.error) return <Trouble error={amounts.error} retry={() => void amounts.refetch()} />;
+  if (!amounts.data) return <p className="p-6 text-soft">Adding up every layer…</p>;
+  const lines = amounts.data.lines.filter((l) => l.pieces > 0);
+  const done = amounts.data.lines.length - lines.length;
+  const head = [
+    "Pieces",
+    "On the surface",
+    "Spray, rag, sponge",
+    "Fills",
+    "In cup and brush",
+    "Spare",
+    "In the pot",
+    "A sitting",
+  ];
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto px-5 pt-2 pb-6">
+      <div className="flex items-end gap-3">
+        <p className="text-xs text-soft">
+          What is still to be laid, layer by layer: wet film ÷ what reaches the surface + what stays in the
+          tool at every fill, and 10 % spare (estimates).{" "}
+          {done > 0 && `${done} layers are done and left out.`}
+        </p>
+        <label className="no-print ml-auto flex items-center gap-1.5 text-xs whitespace-nowrap">
+          Pieces in a sitting
+          <select
+            value={sitting}
+            onChange={(e) => setSitting(Number(e.target.value))}
+            className="min-h-[26px] rounded-[3px] border border-line bg-card px-1"
+          >
+            {[1, 2, 3, 4, 6, 8, 12, 24].map((n) => (
+              <option key={n}>{n}</option>
+            ))}
+          </select>
+        </label>
+        <Button className="no-print" onClick={() => window.print()}>
+          Print
+        </Button>
+      </div>
+      <table className="mt-2 w-full text-xs" data-amounts>
+        <caption className="sr-only">What every layer takes</caption>
+        <thead>
+          <tr className="text-soft">
+            <th scope="col" className="py-1 text-left font-normal">
+              Layer
+            </th>
+            {head.map((h) => (
+              <th key={h} scope="col" className="px-2 py-1 text-right font-normal">
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((l) => (
+            <tr key={l.zoneId + l.layerId} className="border-t border-line bg-card">
+              <th scope="row" className="px-2 py-1.5 text-left font-normal">
+                <Link className="font-semibold underline" to={`/plan/${setId}/${l.zoneId}`}>
+                  {l.paint}
+                </Link>
+                <span className="block text-soft">
+                  {l.zone}, layer {l.number}, {l.technique}
+                </span>
+              </th>
+              <Cell>{l.pieces}</Cell>
+              <Cell>{ml(l.onSurfaceMl)}</Cell>
+              <Cell>{ml(l.transferLossMl)}</Cell>
+              <Cell>{l.fills || "–"}</Cell>
+              <Cell>{l.fillLossMl > 0 ? ml(l.fillLossMl) : "–"}</Cell>
+              <Cell>{ml(l.marginMl)}</Cell>
+              <Cell>
+                <b>{ml(l.totalMl)}</b>
+              </Cell>
+              <Cell>{sittings(l.sittingsMl)}</Cell>
+            </tr>
+          ))}
+          <tr className="border-t-2 border-ink">
+            <th scope="row" className="px-2 py-1.5 text-left">
+              All of it
+            </th>
+            <td colSpan={6} />
+            <Cell>
+              <b>{ml(amounts.data.totalMl)}</b>
+            </Cell>
+            <td />
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** Sittings are alike but for the last: "2 × 24 ml, then 8.3 ml". */
+function sittings(list: number[]): string {
+  const first = list[0];
+  const last = list.at(-1);
+  if (first === undefined || last === undefined) return "";
+  if (list.length === 1) return ml(first);
+  const alike = list.filter((n) => n === first).length;
+  return last === first ? `${alike} × ${ml(first)}` : `${alike} × ${ml(first)}, then ${ml(last)}`;
+}
+
+function Cell({ children }: { children: React.ReactNode }) {
+  return <td className="px-2 py-1.5 text-right whitespace-nowrap">{children}</td>;
+}

@@ -1,0 +1,184 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, take, type Schema } from "../../api/client";
+import { Drawdown } from "../shelf/MaterialTile";
+import { short, span, type Draft, type Look } from "./pots";
+
+/** What is predicted of a mix: over black and white, whether it fits, how long it lasts, and one pot or several. */
+export function JarSays(props: {
+  setId: string;
+  look: Look;
+  recipeKey?: string;
+  draft: Draft;
+  onDraft: (change: Partial<Draft>) => void;
+}) {
+  const { look } = props;
+  return (
+    <aside aria-label="What is predicted" className="text-xs">
+      <Coats drawdowns={look.drawdowns} />
+      <ul className="mt-2" aria-label="Whether it fits">
+        {look.remarks.map((r) => (
+          <li
+            key={r.says}
+            data-fit={r.fit}
+            className={`border-l-[3px] px-2.5 py-1.5 ${r.severity === "stop" ? "border-signal bg-signal-wash" : r.severity === "caution" ? "border-amber bg-amber-wash" : "border-tide bg-card"}`}
+          >
+            {r.severity === "stop" && (
+              <b className="text-signal">
+                <span aria-hidden="true">■ </span>Stop.{" "}
+              </b>
+            )}
+            {r.severity === "caution" && (
+              <b className="text-amber">
+                <span aria-hidden="true">▲ </span>Caution.{" "}
+              </b>
+            )}
+            {r.says}
+          </li>
+        ))}
+      </ul>
+      {look.airbrush && <Airbrush note={look.airbrush} draft={props.draft} onDraft={props.onDraft} />}
+      <h3 className="mt-3 font-semibold">How long it stays good (estimates)</h3>
+      <dl className="grid grid-cols-[84px_1fr]">
+        {look.life.map((l) => (
+          <div key={l.vessel} className="contents">
+            <dt className="text-soft">{l.vessel}</dt>
+            <dd>
+              about {span(l.usualMinutes)}{" "}
+              <span className="text-soft">
+                ({span(l.lowMinutes)} to {span(l.highMinutes)})
+              </span>
+            </dd>
+          </div>
+        ))}
+      </dl>
+      {props.recipeKey && <Advice setId={props.setId} recipeKey={props.recipeKey} />}
+      {look.cautions.length > 0 && (
+        <div className="mt-3 border-l-[3px] border-ink bg-card px-2.5 py-2">
+          <b>Care</b>
+          {look.cautions.map((c) => (
+            <p key={c}>{c}</p>
+          ))}
+          <p className="text-soft">The label and data sheet, local rules and trained advice come first.</p>
+        </div>
+      )}
+    </aside>
+  );
+}
+
+/** One, two and three brushed coats over the black and the white half of a card. */
+export function Coats({ drawdowns }: { drawdowns: readonly Schema["Drawdown"][] }) {
+  return (
+    <figure className="bg-ground p-2">
+      <div className="grid grid-cols-3 gap-1">
+        {drawdowns.map((d) => (
+          <div
+            key={d.coats}
+            role="img"
+            aria-label={`${d.coats} coats: ${d.overBlack} over black, ${d.overWhite} over white`}
+          >
+            <Drawdown over={d} height={44} />
+          </div>
+        ))}
+      </div>
+      <figcaption className="mt-1 grid grid-cols-3 text-center [color:var(--on-ground)]">
+        {drawdowns.map((d) => (
+          <span key={d.coats}>{d.coats === 1 ? "1 coat" : `${d.coats} coats`}</span>
+        ))}
+      </figcaption>
+    </figure>
+  );
+}
+
+function Airbrush(props: {
+  note: Schema["AirbrushDto"];
+  draft: Draft;
+  onDraft: (change: Partial<Draft>) => void;
+}) {
+  const { note, draft } = props;
+  const range = (b: { low: number; high: number }, unit: string) =>
+    `${b.low.toFixed(1)} to ${b.high.toFixed(1)} ${unit}`;
+  const choice = "min-h-[26px] rounded-[3px] border border-line bg-card px-1";
+  return (
+    <section aria-labelledby="airbrush" className="mt-3">
+      <h3 id="airbrush" className="font-semibold">
+        Airbrush
+      </h3>
+      <p>
+        Start at <b>{note.startBar.toFixed(1)} bar</b> ({range(note.pressureBar, "bar")}), needle{" "}
+        {range(note.needleMm, "mm")}, thinner {Math.round(note.thinnerShare.low * 100)} to{" "}
+        {Math.round(note.thinnerShare.high * 100)} %.{" "}
+        <span className="text-soft">Rules of thumb; the label wins.</span>
+      </p>
+      <div className="mt-1 flex gap-3">
+        <label className="flex items-center gap-1.5">
+          Needle
+          <select
+            className={choice}
+            value={draft.needleMm ?? ""}
+            onChange={(e) => props.onDraft({ needleMm: e.target.value ? Number(e.target.value) : null })}
+          >
+            <option value="">usual</option>
+            {[0.15, 0.2, 0.3, 0.35, 0.4, 0.5, 0.6].map((n) => (
+              <option key={n} value={n}>
+                {n} mm
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex items-center gap-1.5">
+          Pressure
+          <select
+            className={choice}
+            value={draft.bar ?? ""}
+            onChange={(e) => props.onDraft({ bar: e.target.value ? Number(e.target.value) : null })}
+          >
+            <option value="">not set</option>
+            {[0.6, 0.8, 1, 1.2, 1.5, 1.8, 2, 2.5, 3].map((n) => (
+              <option key={n} value={n}>
+                {n} bar
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      {note.warnings.map((w) => (
+        <p key={w} className="mt-1 border-l-[3px] border-amber bg-amber-wash px-2 py-1">
+          <span aria-hidden="true">▲ </span>
+          {w}
+        </p>
+      ))}
+    </section>
+  );
+}
+
+function Advice({ setId, recipeKey }: { setId: string; recipeKey: string }) {
+  const advice = useQuery({
+    queryKey: ["pots", setId, "advice", recipeKey],
+    queryFn: ({ signal }) =>
+      take(
+        api.GET("/api/pots/{setId}/advice", {
+          params: { path: { setId }, query: { key: recipeKey } },
+          signal,
+        }),
+      ),
+  });
+  if (!advice.data) return null;
+  return (
+    <section aria-labelledby="several" className="mt-3" data-advice>
+      <h3 id="several" className="font-semibold">
+        One pot or several (estimates)
+      </h3>
+      <dl className="grid grid-cols-[84px_1fr] gap-y-1">
+        {advice.data.toReversed().map((a) => (
+          <div key={a.vessel} className="contents">
+            <dt className="text-soft">{a.vessel}</dt>
+            <dd>{a.says}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-1 text-soft">
+        {short(advice.data[0]!.workMinutes / 60)} hours of hands-on work in all.
+      </p>
+    </section>
+  );
+}

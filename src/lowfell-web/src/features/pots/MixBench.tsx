@@ -1,0 +1,338 @@
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Refused, type Schema } from "../../api/client";
+import { Jar } from "../../drawing/Jar";
+import { jarSize } from "../../drawing/jar";
+import { Button } from "../../kit/Button";
+import { Choice, TextField } from "../../kit/Field";
+import { typing } from "../../kit/keys";
+import { ml } from "../plan/stack";
+import { BottleDialog } from "./BottleDialog";
+import { JarSays } from "./JarSays";
+import { JarTable, type Change } from "./JarTable";
+import { MakePot } from "./MakePot";
+import { short, typed, type Draft, type Mix } from "./pots";
+import { look, useRefresh } from "./queries";
+
+type Fault = { materialId: string; measure: NonNullable<Schema["JarMeasure"]>; message: string };
+
+/** A mix as a jar: every number can be typed, the others follow, and what it will look like stands beside it. */
+export function MixBench(props: {
+  setId: string;
+  mix?: Mix;
+  start?: Draft;
+  reading: Schema["PotsReading"];
+  materials: Schema["MaterialCard"][];
+  onMade: (potId: string) => void;
+}) {
+  const { setId, mix, materials } = props;
+  const queries = useQueryClient();
+  const refresh = useRefresh();
+  const planned = () => props.start ?? (mix ? draftOf(mix) : freeDraft(materials));
+  const [draft, setDraft] = useState<Draft>(planned);
+  const [fault, setFault] = useState<Fault | null>(null);
+  const [making, setMaking] = useState(false);
+  const [bottle, setBottle] = useState<string | null>(null);
+  const body = { ...draft } satisfies Schema["JarIn"];
+  const jar = useQuery({
+    queryKey: ["pots", setId, "jar", body],
+    queryFn: ({ signal }) => look(setId, body, signal),
+    placeholderData: keepPreviousData,
+  });
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (typing(e) || e.ctrlKey || e.metaKey || e.altKey || document.querySelector("[role=dialog]")) return;
+      if (e.key === "n") setMaking(true);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+
+  const change = async ({ materialId, measure, value }: Change) => {
+    try {
+      const said = await look(setId, { ...body, change: { materialId, measure, value } });
+      const next = {
+        ...draft,
+        parts: said.lines.map((l) => ({ materialId: l.materialId, parts: Number(l.parts) })),
+        totalMl: said.totalMl,
+      };
+      queries.setQueryData(["pots", setId, "jar", next], said);
+      setFault(null);
+      setDraft(next);
+    } catch (error) {
+      if (error instanceof Refused)
+        setFault({ materialId, measure, message: error.refusal.errors[0]?.message ?? error.message });
+    }
+  };
+  const put = (materialId: string) => {
+    // A new component begins with as much as the smallest of the others.
+    const parts = Math.min(...draft.parts.map((p) => p.parts));
+    setDraft({ ...draft, parts: [...draft.parts, { materialId, parts }] });
+  };
+  const said = jar.data;
+  const changed = mix ? said && said.recipeKey !== mix.recipeKey : false;
+  const title = mix?.name ?? (props.start ? "A remix" : "Mixed freely");
+  return (
+    <div className="min-h-0 overflow-y-auto px-5 py-3">
+      <div className="flex items-start gap-3">
+        <div className="min-w-0 flex-1">
+          <h2 className="text-base font-semibold">{title}</h2>
+          {mix ? (
+            <Needs mix={mix} />
+          ) : (
+            <p className="text-xs text-soft">What you mix here goes on no layer until you say so.</p>
+          )}
+        </div>
+        {changed && (
+          <Button
+            onClick={() => {
+              setFault(null);
+              setDraft(planned());
+            }}
+          >
+            Back to the plan
+          </Button>
+        )}
+        <Button tone="go" disabled={!said} onClick={() => setMaking(true)}>
+          Make a pot… <kbd aria-hidden="true">n</kbd>
+        </Button>
+      </div>
+      {jar.error && (
+        <p role="alert" className="mt-2 border-l-[3px] border-signal bg-signal-wash px-3 py-2 text-xs">
+          {jar.error instanceof Refused
+            ? (jar.error.refusal.errors[0]?.message ?? jar.error.message)
+            : "This could not be worked out."}
+        </p>
+      )}
+      {said && (
+        <div className="mt-3 grid grid-cols-1 gap-5 xl:grid-cols-[minmax(0,1fr)_270px]">
+          <div className="min-w-0">
+            <div className="flex gap-4">
+              <Jar
+                title={`${title}: ${said.lines.map((l) => `${short(l.ml)} ml ${l.name}`).join(", ")}`}
+                fullMl={jarSize(said.totalMl)}
+                parts={said.lines.map((l) => ({
+                  name: l.name,
+                  ml: l.ml,
+                  colour: l.colour,
+                  thinner: l.thinner,
+                }))}
+              />
+              <div className="min-w-0 flex-1 text-xs">
+                <div className="flex flex-wrap items-end gap-2">
+                  <Total
+                    key={said.totalMl}
+                    value={said.totalMl}
+                    onSet={(totalMl) => setDraft({ ...draft, totalMl })}
+                  />
+                  <div className="w-[120px]">
+                    <Choice
+                      label="For"
+                      value={draft.technique}
+                      options={techniques}
+                      onChange={(technique) => setDraft({ ...draft, technique })}
+                    />
+                  </div>
+                  <div className="w-[104px]">
+                    <Choice
+                      label="With"
+                      value={draft.tool}
+                      options={tools}
+                      onChange={(tool) => setDraft({ ...draft, tool })}
+                    />
+                  </div>
+                </div>
+                <dl className="mt-3 grid grid-cols-[92px_1fr] gap-y-1">
+                  <dt className="text-soft">Thinned</dt>
+                  <dd data-dilution>
+                    <b>{said.dilution}</b>
+                    {said.thinnerShare > 0 && ` · ${Math.round(said.thinnerShare * 100)} % of the mix`}
+                    {said.consistency && ` · ${said.consistency}`}
+                  </dd>
+                  <dt className="text-soft">Fewest drops</dt>
+                  <dd>
+                    <b>{said.fewest.counts.join(" + ")}</b>{" "}
+                    <span className="text-soft">
+                      {short(said.fewest.ml)} ml, {said.fewest.difference.toFixed(1)} off the recipe
+                    </span>
+                  </dd>
+                  <dt className="text-soft">The shelf allows</dt>
+                  <dd>
+                    {said.mostMl === null
+                      ? "as much as you like"
+                      : `${ml(said.mostMl)}, then ${said.mostLimit} is gone`}
+                  </dd>
+                </dl>
+              </div>
+            </div>
+            <JarTable
+              look={said}
+              fault={fault}
+              onChange={(c) => void change(c)}
+              onRemove={(id) => setDraft({ ...draft, parts: draft.parts.filter((p) => p.materialId !== id) })}
+              onBottle={setBottle}
+            />
+            <div className="mt-2 w-[230px]">
+              <Choice
+                label="Put in"
+                value=""
+                options={[
+                  { value: "", text: "Choose a material" },
+                  ...materials
+                    .filter((m) => draft.parts.every((p) => p.materialId !== m.id))
+                    .map((m) => ({ value: m.id, text: m.name, group: m.maker || "No maker" })),
+                ]}
+                onChange={(id) => id && put(id)}
+              />
+            </div>
+            {mix && <Places mix={mix} />}
+          </div>
+          <JarSays
+            setId={setId}
+            look={said}
+            recipeKey={mix && mix.ml > 0 && !changed ? mix.recipeKey : undefined}
+            draft={draft}
+            onDraft={(d) => setDraft({ ...draft, ...d })}
+          />
+        </div>
+      )}
+      {making && said && (
+        <MakePot
+          setId={setId}
+          look={said}
+          recipeKey={mix && !changed ? mix.recipeKey : ""}
+          name={title}
+          taken={props.reading.pots.map((p) => p.label)}
+          onClose={() => setMaking(false)}
+          onMade={(id) => {
+            setMaking(false);
+            props.onMade(id);
+          }}
+        />
+      )}
+      {bottle && (
+        <BottleDialog
+          material={materials.find((m) => m.id === bottle)!}
+          onClose={() => setBottle(null)}
+          onDone={() => void refresh()}
+        />
+      )}
+    </div>
+  );
+}
+
+const techniques = [
+  "base coat",
+  "prime",
+  "directional light",
+  "overbrush",
+  "dry brush",
+  "sponge",
+  "stipple",
+  "patch",
+  "all-over wash",
+  "pin wash",
+  "filter",
+  "glaze",
+  "edge line",
+  "painted chip",
+  "streak",
+  "speckle",
+  "varnish",
+  "seal texture",
+  "texture paste",
+  "render",
+  "rim",
+] as const satisfies readonly Schema["Technique"][];
+const tools = ["brush", "airbrush", "sponge", "spatula"] as const satisfies readonly Schema["Tool"][];
+
+const draftOf = (mix: Mix): Draft => ({
+  parts: mix.parts.map((p) => ({ materialId: p.materialId, parts: Number(p.parts) })),
+  totalMl: Math.max(0.5, Math.ceil((mix.ml - mix.inPotsMl) * 10) / 10),
+  technique: mix.places[0]?.technique ?? "base coat",
+  tool: mix.places[0]?.tool ?? "brush",
+  needleMm: null,
+  bar: null,
+});
+
+const freeDraft = (materials: Schema["MaterialCard"][]): Draft => ({
+  parts: materials
+    .filter((m) => m.kind === "paint" && m.stockMl > 0)
+    .slice(0, 1)
+    .map((m) => ({ materialId: m.id, parts: 1 })),
+  totalMl: 5,
+  technique: "base coat",
+  tool: "brush",
+  needleMm: null,
+  bar: null,
+});
+
+function Needs({ mix }: { mix: Mix }) {
+  const rest = Math.max(0, mix.ml - mix.inPotsMl);
+  return (
+    <p className="text-xs" data-needs>
+      {mix.ml === 0 ? (
+        "Everything the plan wants it for is done."
+      ) : (
+        <>
+          The set still takes <b>{ml(mix.ml)}</b>
+          {mix.inPotsMl > 0 && `; ${ml(mix.inPotsMl)} stand in pots`}. {Math.round(mix.drivesShare * 100)} %
+          goes on {mix.drives}.
+          {mix.shortMl > 0 && (
+            <b className="text-signal">
+              {" "}
+              <span aria-hidden="true">▲ </span>
+              {ml(mix.shortMl)} of {ml(rest)} cannot be mixed: {mix.shortOf} runs out.
+            </b>
+          )}
+        </>
+      )}{" "}
+      <span className="text-soft">Losses and 10 % spare are in.</span>
+    </p>
+  );
+}
+
+function Places({ mix }: { mix: Mix }) {
+  return (
+    <table className="mt-4 w-full text-xs">
+      <caption className="text-left text-sm font-semibold">Where it goes</caption>
+      <tbody>
+        {mix.places.map((p) => (
+          <tr key={p.zoneId + p.layerId} className="border-t border-line">
+            <td className="py-1">
+              {p.zone}, layer {p.number} ({p.technique})
+            </td>
+            <td className="py-1 text-right whitespace-nowrap">
+              {p.pieces === 0 ? "done" : `${p.pieces} of ${p.all.length} to do`}
+            </td>
+            <td className="w-16 py-1 text-right font-semibold whitespace-nowrap">
+              {p.pieces === 0 ? "" : ml(p.ml)}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** The whole amount; takes effect on Enter or when left. */
+function Total({ value, onSet }: { value: number; onSet: (ml: number) => void }) {
+  const [text, setText] = useState(short(value));
+  const settle = () => {
+    const n = typed(text);
+    if (n !== null && n > 0 && n !== value) onSet(Math.min(5000, Math.max(0.1, n)));
+    else setText(short(value));
+  };
+  return (
+    <div className="w-[84px]">
+      <TextField
+        label="In all, ml"
+        inputMode="decimal"
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={settle}
+        onKeyDown={(e) => e.key === "Enter" && settle()}
+      />
+    </div>
+  );
+}

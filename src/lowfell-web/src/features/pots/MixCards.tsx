@@ -1,0 +1,75 @@
+import type { Schema } from "../../api/client";
+import { Button } from "../../kit/Button";
+import { Swatch } from "../../kit/Swatch";
+import { ml } from "../plan/stack";
+import { short, type Mix, type Pot } from "./pots";
+
+/** One card a mix, to be printed and cut out: the recipe, where it goes, and what was really mixed. */
+export function MixCards({ reading }: { reading: Schema["PotsReading"] }) {
+  const mixes = reading.mixes.filter((m) => m.needsMixing);
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto px-5 pt-2 pb-6">
+      <div className="no-print flex items-center gap-3">
+        <p className="text-xs text-soft">
+          Print them, cut them out, keep them by the pots. Colours on paper are only a reminder.
+        </p>
+        <Button className="ml-auto" onClick={() => window.print()}>
+          Print the cards
+        </Button>
+      </div>
+      {mixes.length === 0 && <p className="mt-4 text-soft">No layer of this set is mixed or thinned.</p>}
+      <ul className="mt-2 grid grid-cols-2 gap-3 xl:grid-cols-3">
+        {mixes.map((m) => (
+          <MixCard key={m.recipeKey} mix={m} pots={reading.pots.filter((p) => p.recipeKey === m.recipeKey)} />
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function MixCard({ mix, pots }: { mix: Mix; pots: Pot[] }) {
+  return (
+    <li
+      data-card={mix.name}
+      className="flex break-inside-avoid flex-col border border-ink bg-card px-3 py-2 text-xs"
+    >
+      <div className="flex gap-2">
+        <Swatch colour={mix.colour} name={mix.name} className="h-9 w-9" />
+        <div className="min-w-0">
+          <h2 className="text-sm leading-tight font-semibold">{mix.name}</h2>
+          <p className="text-soft">{mix.dilution}</p>
+        </div>
+      </div>
+      <table className="mt-1.5 w-full">
+        <caption className="sr-only">Parts of {mix.name}</caption>
+        <tbody>
+          {mix.parts.map((p) => (
+            <tr key={p.materialId} className="border-t border-line">
+              <th scope="row" className="py-0.5 text-left font-normal">
+                {p.name}
+              </th>
+              <td className="w-14 text-right font-semibold">{p.parts} parts</td>
+              <td className="w-14 text-right text-soft">{short(p.percent)} %</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1.5">
+        {mix.places
+          .slice(0, 4)
+          .map((p) => `${p.zone} (${p.technique})`)
+          .join("; ")}
+        {mix.places.length > 4 && ` and ${mix.places.length - 4} more`}.
+      </p>
+      <p className="text-soft">{mix.ml > 0 ? `${ml(mix.ml)} still to be laid.` : "All laid."}</p>
+      {pots.map((p) => (
+        <p key={p.id} className="border-t border-line pt-0.5">
+          <b>{p.label}</b>, {new Date(p.madeAt).toLocaleDateString("en-GB")}: {short(p.madeMl)} ml
+          {p.offRecipe !== null && p.offRecipe >= 0.5 && `, ${p.offRecipe.toFixed(1)} off`}
+          {p.note && `, ${p.note}`}
+        </p>
+      ))}
+      <p className="mt-auto pt-2 text-soft">Mixed on ____________ drops ____________</p>
+    </li>
+  );
+}

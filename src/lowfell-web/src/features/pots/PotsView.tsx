@@ -1,0 +1,149 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { useParams, useSearchParams } from "react-router";
+import type { Schema } from "../../api/client";
+import { materialsQuery, overviewQuery } from "../../api/queries";
+import { Button } from "../../kit/Button";
+import { typing } from "../../kit/keys";
+import { Trouble } from "../../kit/Trouble";
+import { Amounts } from "./Amounts";
+import { MixBench } from "./MixBench";
+import { MixCards } from "./MixCards";
+import { PotBench } from "./PotBench";
+import { PotList } from "./PotList";
+import type { Draft } from "./pots";
+import { potsQuery } from "./queries";
+
+const tabs = [
+  { value: "pots", text: "Mixes and pots" },
+  { value: "amounts", text: "Amounts" },
+  { value: "cards", text: "Mix cards" },
+] as const;
+
+/** The mixes a set calls for and the pots there are: the chosen one as a jar, with everything that is predicted of it. */
+export function Component() {
+  const { setId = "" } = useParams();
+  const [params, setParams] = useSearchParams();
+  const pots = useQuery(potsQuery(setId));
+  const overview = useQuery(overviewQuery(setId));
+  const materials = useQuery({
+    ...materialsQuery(overview.data?.workshopId ?? ""),
+    enabled: !!overview.data,
+  });
+  const tab = tabs.find((t) => t.value === params.get("tab"))?.value ?? "pots";
+  const error = pots.error ?? overview.error ?? materials.error;
+  if (error)
+    return (
+      <Trouble
+        error={error}
+        retry={() => {
+          void pots.refetch();
+          void overview.refetch();
+          void materials.refetch();
+        }}
+      />
+    );
+  if (!pots.data || !materials.data) return <p className="p-6 text-soft">Looking through the pots…</p>;
+  return (
+    <div className="flex h-full min-h-0 flex-col">
+      <div className="no-print flex items-center gap-3 border-b border-line px-5 py-1.5">
+        <h1 className="text-lg font-semibold">Pots</h1>
+        <div role="group" aria-label="What to look at" className="flex gap-1">
+          {tabs.map((t) => (
+            <Button
+              key={t.value}
+              tone={t.value === tab ? "plain" : "quiet"}
+              aria-pressed={t.value === tab}
+              onClick={() => setParams(t.value === "pots" ? {} : { tab: t.value })}
+            >
+              {t.text}
+            </Button>
+          ))}
+        </div>
+      </div>
+      {tab === "amounts" ? (
+        <Amounts setId={setId} />
+      ) : tab === "cards" ? (
+        <MixCards reading={pots.data} />
+      ) : (
+        <Bench setId={setId} reading={pots.data} materials={materials.data} />
+      )}
+    </div>
+  );
+}
+
+type Chosen = { pot: string } | { mix: string } | { free: true };
+
+function Bench(props: {
+  setId: string;
+  reading: Schema["PotsReading"];
+  materials: Schema["MaterialCard"][];
+}) {
+  const { setId, reading, materials } = props;
+  const [params, setParams] = useSearchParams();
+  const [remix, setRemix] = useState<Draft | null>(null);
+  const order: Chosen[] = [
+    ...reading.mixes.filter((m) => m.needsMixing).map((m) => ({ mix: m.recipeKey })),
+    ...reading.pots.filter((p) => p.ml > 0).map((p) => ({ pot: p.id })),
+  ];
+  const pot = reading.pots.find((p) => p.id === params.get("pot"));
+  const mix =
+    reading.mixes.find((m) => m.recipeKey === params.get("mix")) ??
+    (params.get("free") === null
+      ? (reading.mixes.find((m) => m.needsMixing) ?? reading.mixes[0])
+      : undefined);
+  const choose = (chosen: Chosen) => {
+    setRemix(null);
+    setParams("pot" in chosen ? { pot: chosen.pot } : "mix" in chosen ? { mix: chosen.mix } : { free: "" });
+  };
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (typing(e) || e.ctrlKey || e.metaKey || e.altKey || document.querySelector("[role=dialog]")) return;
+      if (e.key !== "ArrowDown" && e.key !== "ArrowUp") return;
+      e.preventDefault();
+      const at = order.findIndex((c) =>
+        "pot" in c ? c.pot === pot?.id : "mix" in c && !pot && c.mix === mix?.recipeKey,
+      );
+      const next = order[Math.max(0, Math.min(order.length - 1, at + (e.key === "ArrowDown" ? 1 : -1)))];
+      if (next) choose(next);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[236px_minmax(0,1fr)]">
+      <PotList
+        reading={reading}
+        potId={pot?.id}
+        mixKey={pot ? undefined : mix?.recipeKey}
+        onPot={(id) => choose({ pot: id })}
+        onMix={(key) => choose({ mix: key })}
+        onFree={() => choose({ free: true })}
+      />
+      {pot ? (
+        <PotBench
+          key={pot.id}
+          setId={setId}
+          pot={pot}
+          reading={reading}
+          materials={materials}
+          onRemix={(draft) => {
+            setParams({ free: "" });
+            setRemix(draft);
+          }}
+          onPot={(id) => choose({ pot: id })}
+        />
+      ) : (
+        <MixBench
+          key={remix ? "remix" : (mix?.recipeKey ?? "free")}
+          setId={setId}
+          mix={remix ? undefined : mix}
+          start={remix ?? undefined}
+          reading={reading}
+          materials={materials}
+          onMade={(id) => choose({ pot: id })}
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,36 @@
+import { describe, expect, it } from "vitest";
+import { lastsFor, life, nextLabel, span, typed } from "./pots";
+
+describe("pots", () => {
+  it("says time as people do", () => {
+    expect([1, 25, 119, 120, 60 * 30, 60 * 24 * 3, 60 * 24 * 120].map(span)).toEqual([
+      "1 min",
+      "25 min",
+      "119 min",
+      "2 hours",
+      "30 hours",
+      "3 days",
+      "4 months",
+    ]);
+  });
+  it("tells a pot past its time", () => {
+    const now = Date.parse("2026-11-25T12:00:00Z");
+    expect(life({ goodUntil: "2026-11-25T12:20:00Z", vessel: "palette" }, now)).toEqual({
+      says: "good for about 20 min (palette)",
+      over: false,
+    });
+    expect(life({ goodUntil: "2026-11-25T09:00:00Z", vessel: "palette" }, now).over).toBe(true);
+  });
+  it("reads numbers with comma or point and nothing else", () => {
+    expect(["2,5", " 3.25 ", "", "two", "1e400"].map(typed)).toEqual([2.5, 3.25, null, null, null]);
+  });
+  it("never offers a label that is taken", () => {
+    expect(nextLabel("Peat Seven + Brick Clay", ["Peat Seven pot"])).toBe("Peat Seven pot 2");
+  });
+  it("counts the pieces a pot lasts for", () => {
+    expect(lastsFor(20, { ml: 40, pieces: 8 })).toBe(4);
+    expect(lastsFor(100, { ml: 40, pieces: 8 })).toBe(8);
+    expect(lastsFor(4.9, { ml: 40, pieces: 8 })).toBe(0);
+    expect(lastsFor(4.9, { ml: 0, pieces: 0 })).toBe(0);
+  });
+});

@@ -1,0 +1,58 @@
+import type { Schema } from "../../api/client";
+
+export type Mix = Schema["MixDto"];
+export type Pot = Schema["PotDto"];
+export type Look = Schema["JarLook"];
+export type Part = { materialId: string; parts: number };
+
+/** A jar being put together: what it is, how much, and what it is for. */
+export type Draft = {
+  parts: Part[];
+  totalMl: number;
+  technique: Schema["Technique"];
+  tool: Schema["Tool"];
+  needleMm: number | null;
+  bar: number | null;
+};
+
+export const vessels = ["jar", "wet palette", "palette"] as const satisfies readonly Schema["Vessel"][];
+
+/** A stretch of time as people say it: minutes up to two hours, then hours, days, months. */
+export function span(minutes: number): string {
+  const said = (n: number, unit: string) => `${n} ${unit}${n === 1 ? "" : "s"}`;
+  if (minutes < 120) return `${Math.max(1, Math.round(minutes))} min`;
+  if (minutes < 36 * 60) return said(Math.round(minutes / 60), "hour");
+  if (minutes < 60 * 24 * 60) return said(Math.round(minutes / 1440), "day");
+  return said(Math.round(minutes / 43_200), "month");
+}
+
+/** What is left of a pot's life at a moment; an estimate, and said as one. */
+export function life(pot: Pick<Pot, "goodUntil" | "vessel">, now: number): { says: string; over: boolean } {
+  const left = (Date.parse(pot.goodUntil) - now) / 60_000;
+  if (left <= 0) return { says: `past its time by ${span(-left)}: look and stir first`, over: true };
+  return { says: `good for about ${span(left)} (${pot.vessel})`, over: false };
+}
+
+/** Numbers as they are typed, with a comma or a point; null for what is none. */
+export function typed(text: string): number | null {
+  const n = Number(text.trim().replace(",", "."));
+  return text.trim() === "" || !Number.isFinite(n) ? null : n;
+}
+
+/** At most two decimals, and none that say nothing. */
+export const short = (n: number) => String(Math.round(n * 100) / 100);
+
+/** Which mix a label should begin with: "Ground" of "Ground one" comes from the painter, a number from us. */
+export function nextLabel(name: string, taken: readonly string[]): string {
+  const base = name.split(" + ")[0]!.slice(0, 60);
+  for (let n = 1; ; n++) {
+    const label = n === 1 ? `${base} pot` : `${base} pot ${n}`;
+    if (!taken.includes(label)) return label;
+  }
+}
+
+/** How many of the pieces that still want a layer a pot lasts for, by what the plan says they take. */
+export const lastsFor = (ml: number, place: Pick<Schema["MixPlace"], "ml" | "pieces">) =>
+  place.pieces === 0 || place.ml === 0
+    ? 0
+    : Math.min(place.pieces, Math.floor((ml / place.ml) * place.pieces + 1e-6));

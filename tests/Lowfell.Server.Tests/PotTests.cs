@@ -1,0 +1,284 @@
+using System.Text.Json.Nodes;
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Lowfell.Server.Tests;
+
+/// <summary>Pots over HTTP: what goes in comes from the shelf, nothing is lost between pots, and nothing that happened is changed.</summary>
+public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer>
+{
+    private static CancellationToken Stop => TestContext.Current.CancellationToken;
+
+    private async Task<string> Root() => $"/api/pots/{await server.SetId()}";
+
+    private async Task<Guid> Material(string name)
+    {
+        await using var db = server.Db();
+        return await db.Materials.Where(m => m.Name == name).Select(m => m.Id).SingleAsync(Stop);
+    }
+
+    private async Task<decimal> StockOf(string name)
+    {
+        await using var db = server.Db();
+        return await db.Materials.Where(m => m.Name == name).Select(m => m.StockMl).SingleAsync(Stop);
+    }
+
+    private async Task<JsonNode> Make(string label, params (string Name, decimal Ml)[] amounts)
+    {
+        var portions = new List<object>();
+        foreach (var (name, ml) in amounts)
+            portions.Add(new { materialId = await Material(name), ml });
+        var (status, pot) = await server.Send(HttpMethod.Post, await Root(), new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label, vessel = "jar", amounts = portions });
+        Assert.True(status == 200, pot.ToJsonString());
+        return pot;
+    }
+
+    private async Task<(int Status, JsonNode Body)> Step(JsonNode pot, string step, object body)
+    {
+        var json = System.Text.Json.JsonSerializer.SerializeToNode(body)!.AsObject();
+        json["id"] ??= Guid.NewGuid();
+        json["version"] ??= pot["version"]!.GetValue<uint>();
+        return await server.Send(HttpMethod.Post, $"{await Root()}/{pot["id"]}/{step}", json);
+    }
+
+    private static decimal Ml(JsonNode pot) => pot["ml"]!.GetValue<decimal>();
+
+    private static decimal Of(JsonNode pot, string name) => pot["contents"]!.AsArray().Where(c => c!.Text("name") == name).Sum(c => c!["ml"]!.GetValue<decimal>());
+
+    private async Task<(JsonNode Mix, JsonNode Place)> Ground()
+    {
+        var mix = (await server.Get(await Root()))["mixes"]!.AsArray().First(m => m!.Text("name") == "Peat Seven + Brick Clay")!;
+        return (mix, mix["places"]!.AsArray().Single(p => p!.Text("zone") == "Brick field on Lock-wall straight")!);
+    }
+
+    [Fact]
+    public async Task A_pot_takes_from_the_shelf_what_goes_in_and_counts_once()
+    {
+        var before = await StockOf("Wet Slate");
+        var body = new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = "Counted once", vessel = "wet palette", amounts = new object[] { new { materialId = await Material("Wet Slate"), drops = 20 }, new { materialId = await Material("Tap Water"), ml = 0.5m } } };
+        var (status, pot) = await server.Send(HttpMethod.Post, await Root(), body);
+        Assert.Equal((200, 1.5m), (status, Ml(pot)));
+        (status, _) = await server.Send(HttpMethod.Post, await Root(), body);
+        Assert.Equal(200, status);
+        Assert.Equal(before - 1, await StockOf("Wet Slate"));
+        Assert.Equal("2 : 1", pot.Text("dilution"));
+        (status, var refused) = await server.Send(HttpMethod.Post, await Root(), body with { id = Guid.NewGuid(), eventId = Guid.NewGuid() });
+        Assert.Equal((409, "already-there"), (status, refused.Text("code")));
+    }
+
+    [Fact]
+    public async Task What_the_shelf_does_not_hold_is_refused_unless_the_bottle_held_more()
+    {
+        var clay = await StockOf("Reed Straw");
+        var amounts = new object[] { new { materialId = await Material("Reed Straw"), ml = clay + 2 } };
+        var (status, refused) = await server.Send(HttpMethod.Post, await Root(), new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = "Too much", vessel = "jar", amounts });
+        Assert.Equal((409, "not-enough"), (status, refused.Text("code")));
+        Assert.Equal(clay, await StockOf("Reed Straw"));
+        (status, _) = await server.Send(HttpMethod.Post, await Root(), new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = "Held more", vessel = "jar", amounts, bottleHadMore = true });
+        Assert.Equal((200, 0m), (status, await StockOf("Reed Straw")));
+        await using var db = server.Db();
+        Assert.Equal(2, await db.StockMoves.Where(m => m.Kind == StockMoveKind.Corrected && m.Reason.Contains("Held more")).SumAsync(m => m.Ml, Stop));
+    }
+
+    [Fact]
+    public async Task Thinning_topping_up_splitting_and_joining_lose_nothing()
+    {
+        var pot = await Make("Step by step", ("Fen Black", 2), ("Tap Water", 1));
+        var (_, answer) = await server.Send(HttpMethod.Post, $"{await Root()}/{pot["id"]}/ask", new { paint = 1, thinner = 2, thinnerId = await Material("Tap Water") });
+        Assert.Equal(3, answer["add"]![0]!["ml"]!.GetValue<decimal>());
+        (_, pot) = await Step(pot, "top-up", new { amounts = new[] { new { materialId = await Material("Tap Water"), ml = 3 } } });
+        Assert.Equal("1 : 2", pot.Text("dilution"));
+        var newId = Guid.NewGuid();
+        (var status, pot) = await Step(pot, "split", new { newPotId = newId, ml = 2.5m, label = "Half of it", vessel = "palette" });
+        Assert.Equal((200, 3.5m), (status, Ml(pot)));
+        var other = (await server.Get($"{await Root()}/{newId}"))["pot"]!;
+        Assert.Equal(2.5m, Ml(other));
+        Assert.Equal(2, Of(pot, "Fen Black") + Of(other, "Fen Black"));
+        (status, pot) = await Step(pot, "join", new { otherId = newId, otherVersion = other["version"]!.GetValue<uint>() });
+        Assert.Equal((200, 6m, 2m), (status, Ml(pot), Of(pot, "Fen Black")));
+        Assert.Equal(0, Ml((await server.Get($"{await Root()}/{newId}"))["pot"]!));
+
+        // A pot on the palette has hours, not months; what it was poured into keeps no longer.
+        Assert.True(pot["goodUntil"]!.GetValue<DateTimeOffset>() < DateTimeOffset.UtcNow.AddDays(1));
+        (status, pot) = await Step(pot, "throw-away", new { ml = 1 });
+        Assert.Equal((200, 5m), (status, Ml(pot)));
+        (status, pot) = await Step(pot, "correct", new { leftMl = 4 });
+        Assert.Equal((200, 4m), (status, Ml(pot)));
+        (status, var refused) = await Step(pot, "throw-away", new { ml = 4.1m });
+        Assert.Equal((400, "ml"), (status, refused.Fields().Single()));
+    }
+
+    [Fact]
+    public async Task Two_windows_never_overwrite_each_other()
+    {
+        var pot = await Make("Two windows", ("Sedge Green", 3));
+        var (status, first) = await Step(pot, "throw-away", new { ml = 1 });
+        Assert.Equal(200, status);
+        (status, var refused) = await Step(pot, "throw-away", new { ml = 1 });
+        Assert.Equal((409, 2m), (status, refused["current"]!["ml"]!.GetValue<decimal>()));
+        var id = Guid.NewGuid();
+        await Step(first, "throw-away", new { id, ml = 1 });
+        (status, var again) = await Step(first, "throw-away", new { id, ml = 1 });
+        Assert.Equal((200, 1m), (status, Ml(again)));
+    }
+
+    [Fact]
+    public async Task The_newest_step_is_taken_back_and_what_it_took_from_the_shelf_returns()
+    {
+        var pot = await Make("Taken back", ("Mud Dark", 2));
+        var stock = await StockOf("Mud Dark");
+        (_, pot) = await Step(pot, "top-up", new { amounts = new[] { new { materialId = await Material("Mud Dark"), ml = 1.5m } } });
+        Assert.Equal(stock - 1.5m, await StockOf("Mud Dark"));
+        var events = (await server.Get($"{await Root()}/{pot["id"]}"))["events"]!.AsArray();
+        Assert.Equal(("topped up", true), (events[0]!.Text("kind"), events[0]!["canTakeBack"]!.GetValue<bool>()));
+        (var status, pot) = await Step(pot, $"events/{events[0]!["id"]}/take-back", new { });
+        Assert.Equal((200, 2m, stock), (status, Ml(pot), await StockOf("Mud Dark")));
+        (status, var refused) = await Step(pot, $"events/{events[1]!["id"]}/take-back", new { });
+        Assert.Equal((409, "not-undone"), (status, refused.Text("code")));
+    }
+
+    [Fact]
+    public async Task The_database_itself_refuses_to_change_what_happened()
+    {
+        foreach (var sql in new[] { "update pot_events set note = 'x'", "delete from pot_event_amounts", "delete from pot_event_pieces", "update pot_contents set ml = ml + 1", "delete from pots" })
+            await Assert.ThrowsAsync<PostgresException>(() => LowfellServer.Execute(server.Connection, sql));
+        await using var db = server.Db();
+        var sums = await db.PotEvents.SelectMany(e => e.Amounts, (e, a) => new { e.PotId, a.MaterialId, a.Ml }).GroupBy(a => new { a.PotId, a.MaterialId }).Select(g => new { g.Key, Ml = g.Sum(a => a.Ml) }).ToListAsync(Stop);
+        Assert.All(await db.PotContents.AsNoTracking().ToListAsync(Stop), c => Assert.Equal(sums.Single(s => s.Key.PotId == c.PotId && s.Key.MaterialId == c.MaterialId).Ml, c.Ml));
+    }
+
+    /// <summary>From what is short, through buying and mixing, to pieces painted, a pot that ran out and a remix.</summary>
+    [Fact]
+    public async Task A_batch_from_the_shopping_list_to_the_remix()
+    {
+        var shopping = $"/api/stock/{await server.WorkshopId()}/shopping";
+        async Task<JsonNode?> Line() => (await server.Get(shopping))["lines"]!.AsArray().FirstOrDefault(l => l!.Text("name") == "Peat Seven");
+        var line = (await Line())!;
+        Assert.Equal(41, line["needMl"]!.GetValue<double>(), 0.41);
+        Assert.Equal((22m, 2), (line["stockMl"]!.GetValue<decimal>(), line["packs"]!.GetValue<int>()));
+        await server.Send(HttpMethod.Post, $"/api/stock/{await server.WorkshopId()}/moves", new
+        {
+            moves = new object[] { new { id = Guid.NewGuid(), materialId = await Material("Peat Seven"), kind = "bought", ml = 34 }, new { id = Guid.NewGuid(), materialId = await Material("Brick Clay"), kind = "bought", ml = 51 } },
+        });
+        var (mix, place) = await Ground();
+        var pieces = place["all"]!.AsArray();
+        Assert.Equal(8, pieces.Count);
+        var (status, pot) = await server.Send(HttpMethod.Post, await Root(), new
+        {
+            id = Guid.NewGuid(),
+            eventId = Guid.NewGuid(),
+            label = "Ground two",
+            vessel = "jar",
+            recipeKey = mix.Text("recipeKey"),
+            amounts = new object[] { new { materialId = await Material("Peat Seven"), ml = 24 }, new { materialId = await Material("Brick Clay"), ml = 16 }, new { materialId = await Material("Tap Water"), ml = 10 } },
+        });
+        Assert.Equal(200, status);
+        Assert.Equal(0, pot["offRecipe"]!.GetValue<double>());
+        var six = pieces.Take(6).Select(p => p!["id"]!.GetValue<Guid>()).ToList();
+        Guid zone = place["zoneId"]!.GetValue<Guid>(), layer = place["layerId"]!.GetValue<Guid>();
+        (status, pot) = await Step(pot, "give", new { zoneId = zone, layerId = layer, pieceIds = six });
+        Assert.Equal((200, 6), (status, pot["pieces"]!.AsArray().Count));
+
+        // Six walls take what the plan says six walls take; two are left to do.
+        var amounts = (await server.Get($"{await Root()}/amounts?sitting=6"))["lines"]!.AsArray().Single(l => l!["layerId"]!.GetValue<Guid>() == layer && l.Text("zone") == "Brick field on Lock-wall straight")!;
+        Assert.Equal(2, amounts["pieces"]!.GetValue<int>());
+        Assert.True((double)Ml(pot) < 50 - 40);
+
+        // The tap is left open and the rest is lost; the brown is nearly gone too.
+        (status, pot) = await Step(pot, "correct", new { leftMl = 0.5m, note = "knocked over" });
+        var brown = await StockOf("Peat Seven");
+        await server.Send(HttpMethod.Post, $"/api/stock/{await server.WorkshopId()}/moves", new { moves = new[] { new { id = Guid.NewGuid(), materialId = await Material("Peat Seven"), kind = "thrown away", ml = brown - 1 } } });
+        var ranOut = await server.Get($"{await Root()}/{pot["id"]}/ran-out");
+        Assert.Equal(["W7", "W8"], ranOut["pieces"]!.AsArray().Where(p => !p!["done"]!.GetValue<bool>()).Select(p => p!.Text("label")));
+        var options = ranOut["options"]!.AsArray();
+        Assert.NotEmpty(options);
+        Assert.DoesNotContain(options, o => o!["same"]!.GetValue<bool>());
+        var differences = options.Select(o => o!["difference"]!.GetValue<double>()).ToList();
+        Assert.Equal(differences.Order(), differences);
+        Assert.True(differences[0] < 4, $"{differences[0]}");
+        Assert.All(options.Where(o => o!["difference"]!.GetValue<double>() >= 1), o => Assert.Contains("W7, W8", o!.Text("seam"), StringComparison.Ordinal));
+
+        // The zone's remarks hear of pots once a second one was used.
+        var needed = ranOut["neededMl"]!.GetValue<double>();
+        Assert.InRange(needed, 10, 17);
+    }
+
+    [Fact]
+    public async Task Two_pots_that_came_out_differently_are_told_of_on_the_zone()
+    {
+        var zone = await server.ZoneId("Lock-wall straight", "Tide band");
+        var findings = (await server.Get($"/api/plan/zones/{zone}"))["reading"]!["findings"]!.AsArray();
+        var remark = findings.Single(f => f!.Text("rule") == "mixed-pots")!;
+        Assert.All(new[] { "Tide ground", "Tide again", "W6" }, word => Assert.Contains(word, remark.Text("why"), StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task What_is_typed_into_a_jar_moves_the_rest_and_what_cannot_be_is_told()
+    {
+        Guid peat = await Material("Peat Seven"), clay = await Material("Brick Clay"), water = await Material("Tap Water"), spirit = await Material("Chandlery Thinner");
+        object Parts(params (Guid Id, int Parts)[] parts) => parts.Select(p => new { materialId = p.Id, parts = p.Parts }).ToList();
+        async Task<(int Status, JsonNode Body)> Look(object body) => await server.Send(HttpMethod.Post, $"{await Root()}/jar", body);
+        var (status, jar) = await Look(new { parts = Parts((peat, 12), (clay, 8), (water, 5)), totalMl = 25 });
+        Assert.Equal((200, "4 : 1", "fits"), (status, jar.Text("dilution"), jar["remarks"]![0]!.Text("fit")));
+        Assert.Equal([12m, 8m, 5m], jar["lines"]!.AsArray().Select(l => l!["ml"]!.GetValue<decimal>()));
+        Assert.Equal([240m, 160m, 100m], jar["lines"]!.AsArray().Select(l => l!["units"]!.GetValue<decimal>()));
+        (_, jar) = await Look(new { parts = Parts((peat, 12), (clay, 8), (water, 5)), totalMl = 25, change = new { materialId = peat, measure = "drops", value = 120 } });
+        Assert.Equal(12.5m, jar["totalMl"]!.GetValue<decimal>());
+        (_, jar) = await Look(new { parts = Parts((peat, 12), (clay, 8), (water, 5)), totalMl = 25, change = new { materialId = water, measure = "percent", value = 60 } });
+        Assert.Equal((25m, 60m, "too thin"), (jar["totalMl"]!.GetValue<decimal>(), jar["lines"]![2]!["percent"]!.GetValue<decimal>(), jar["remarks"]![0]!.Text("fit")));
+        (_, jar) = await Look(new { parts = Parts((peat, 3), (spirit, 1)), tool = "airbrush" });
+        Assert.Equal("wrong thinner", jar["remarks"]![0]!.Text("fit"));
+        Assert.NotNull(jar["airbrush"]);
+        Assert.NotEmpty(jar["cautions"]!.AsArray());
+        (status, var refused) = await Look(new { parts = Parts((peat, 3), (Guid.NewGuid(), 1)), needleMm = 9, change = new { materialId = peat, measure = "percent", value = 100 } });
+        Assert.Equal((400, "needleMm parts[1].materialId"), (status, string.Join(' ', refused.Fields().Order())));
+    }
+
+    /// <summary>Four clients mix, thin, split, pour together, lay and throw away at once: what left the shelf is in pots or accounted for.</summary>
+    [Fact]
+    public async Task Whatever_four_clients_do_to_pots_adds_up()
+    {
+        string[] names = ["Lime Render", "Coping Stone", "Tap Water"];
+        var stock = new Dictionary<string, decimal>();
+        foreach (var name in names)
+            stock[name] = await StockOf(name);
+        async Task Client(int seed)
+        {
+            var random = new Random(seed);
+            var root = await Root();
+            for (var n = 0; n < 24; n++)
+            {
+                var all = (await server.Get(root))["pots"]!.AsArray().Where(p => p!.Text("label").StartsWith("Shared", StringComparison.Ordinal) && Ml(p!) > 0).ToList();
+                if (all.Count < 3)
+                {
+                    await server.Send(HttpMethod.Post, root, new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = $"Shared {seed} {n}", vessel = "jar", amounts = new[] { new { materialId = await Material(names[random.Next(3)]), ml = random.Next(1, 200) / 100m } } });
+                    continue;
+                }
+
+                var pot = all[random.Next(all.Count)]!;
+                var other = all[random.Next(all.Count)]!;
+                var (status, body) = random.Next(5) switch
+                {
+                    0 => await Step(pot, "top-up", new { amounts = new[] { new { materialId = await Material(names[random.Next(3)]), ml = random.Next(1, 100) / 100m } } }),
+                    1 => await Step(pot, "split", new { newPotId = Guid.NewGuid(), ml = decimal.Round(Ml(pot) / 3, 4) + 0.0001m, label = $"Shared {seed} {n}", vessel = "jar" }),
+                    2 => await Step(pot, "join", new { otherId = other["id"]!.GetValue<Guid>(), otherVersion = other["version"]!.GetValue<uint>() }),
+                    3 => await Step(pot, "throw-away", new { ml = decimal.Round(Ml(pot) / 2, 4) + 0.0001m }),
+                    _ => await Step(pot, "correct", new { leftMl = decimal.Round(Ml(pot) * 0.9m, 4) }),
+                };
+                Assert.True(status is 200 or 400 or 409, body.ToJsonString());
+            }
+        }
+
+        await Task.WhenAll(Enumerable.Range(1, 4).Select(Client));
+        await using var db = server.Db();
+        foreach (var name in names)
+        {
+            var id = await Material(name);
+            var shared = db.Pots.Where(p => p.Label.StartsWith("Shared")).Select(p => p.Id);
+            var inPots = await db.PotContents.Where(c => c.MaterialId == id && shared.Contains(c.PotId)).SumAsync(c => c.Ml, Stop);
+            var gone = await db.PotEvents.Where(e => shared.Contains(e.PotId) && (e.Kind == PotEventKind.ThrownAway || e.Kind == PotEventKind.Corrected)).SelectMany(e => e.Amounts).Where(a => a.MaterialId == id).SumAsync(a => -a.Ml, Stop);
+            Assert.Equal(stock[name] - await StockOf(name), inPots + gone);
+        }
+    }
+}
