@@ -24,7 +24,7 @@ internal static class PotsReader
             .OrderByDescending(p => p.MadeAt).Take(MostPots).AsSplitQuery().ToListAsync(stop);
         var pots = rows.Select(p => ToDto(p, graph)).ToList();
         var inPots = pots.GroupBy(p => p.RecipeKey).ToDictionary(g => g.Key, g => g.Sum(p => (double)p.Ml));
-        return TypedResults.Ok(new PotsReading(setId, graph.Workshop.Id, Mixes(graph).Select(m => ToDto(m, graph, inPots.GetValueOrDefault(m.Recipe.Key))).ToList(), pots));
+        return TypedResults.Ok(new PotsReading(setId, graph.Workshop.Id, Mixes(graph).Select(m => ToDto(m, graph, inPots.GetValueOrDefault(m.Recipe.Key))).OrderByDescending(m => m.ShortMl > 0).ToList(), pots));
     }
 
     /// <summary>The mixes of a set, by what still has to be laid.</summary>
@@ -43,7 +43,7 @@ internal static class PotsReader
         var (paint, dilution) = shown.AsPaint();
         return new PotDto(
             pot.Id, pot.Version, pot.Label, pot.Vessel, pot.RecipeKey, pot.MadeAt, pot.LifeBeganAt, pot.GoodUntil, pot.Note, contents.Ml, filled,
-            contents.Portions.Select(p => new PortionDto(p.Material.Id, p.Material.Name, p.Ml)).ToList(), dilution?.ToString() ?? "neat", PotColour.InTheJar(paint).ToString(),
+            contents.Portions.OrderBy(p => p.Material.IsThinner).ThenByDescending(p => p.Ml).Select(p => new PortionDto(p.Material.Id, p.Material.Name, p.Ml)).ToList(), dilution?.ToString() ?? "neat", PotColour.InTheJar(paint).ToString(),
             JarReader.Drawdowns(paint, dilution), OffRecipe(pot, shown, graph), Pieces(pot, graph));
     }
 
@@ -70,7 +70,7 @@ internal static class PotsReader
         from id in given.Pieces
         let piece = design.Pieces.Find(p => p.Id == id)
         where piece is not null
-        orderby given.At
+        orderby given.At, piece.Label.Length, piece.Label
         select new PotPiece(id, piece.Label, zone.Id, $"{zone.Name} on {design.Name}", given.LayerId)).ToList();
 
     private static MixDto ToDto(MixNeed mix, SetGraph graph, double inPotsMl)

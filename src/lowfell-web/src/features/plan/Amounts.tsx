@@ -42,7 +42,7 @@ export function Amounts(props: {
               here
             </th>
             <th scope="col" className="pb-0.5 text-right font-normal">
-              whole set
+              set, to do
             </th>
             <th scope="col" className="pb-0.5 text-right font-normal">
               in stock
@@ -93,9 +93,9 @@ export function Amounts(props: {
       </table>
       {needs.length > 0 && setNeeds.get(needs[0]!.materialId) && (
         <p className="mt-1.5 text-xs text-soft">
-          {Math.round(100 * setNeeds.get(needs[0]!.materialId)!.drivenShare)} % of the set’s{" "}
-          {byId.get(needs[0]!.materialId)?.name} goes on {setNeeds.get(needs[0]!.materialId)!.drivenBy}.
-          Losses and 10 % spare are in.
+          {Math.round(100 * setNeeds.get(needs[0]!.materialId)!.drivenShare)} % of the{" "}
+          {byId.get(needs[0]!.materialId)?.name} that the set still takes goes on{" "}
+          {setNeeds.get(needs[0]!.materialId)!.drivenBy}. Losses and 10 % spare are in.
         </p>
       )}
       {layer.paint[0] && (

@@ -5,7 +5,7 @@ import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice, TextField } from "../../kit/Field";
 import { readRatio } from "../plan/stack";
-import { Coats } from "./JarSays";
+import { Coats, Fit } from "./JarSays";
 import { short, typed } from "./pots";
 import { Refusal } from "./Refusal";
 import { useStep, type StepProps } from "./useStep";
@@ -156,7 +156,9 @@ export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"]
                   <div className="mt-2 max-w-[280px] text-xs">
                     <Coats drawdowns={answer.data.drawdowns} />
                   </div>
-                  <p className="mt-1 text-xs">{answer.data.remarks[0]?.says}</p>
+                  <div className="text-xs">
+                    <Fit remarks={answer.data.remarks} />
+                  </div>
                 </>
               )
             )}

@@ -35,7 +35,8 @@ export function Amounts({ setId }: { setId: string }) {
         <p className="text-xs text-soft">
           What is still to be laid, layer by layer: wet film ÷ what reaches the surface + what stays in the
           tool at every fill, and 10 % spare (estimates).{" "}
-          {done > 0 && `${done} layers are done and left out.`}
+          {done > 0 &&
+            (done === 1 ? "One layer is done and left out." : `${done} layers are done and left out.`)}
         </p>
         <label className="no-print ml-auto flex items-center gap-1.5 text-xs whitespace-nowrap">
           Pieces in a sitting
@@ -80,7 +81,7 @@ export function Amounts({ setId }: { setId: string }) {
               </th>
               <Cell>{l.pieces}</Cell>
               <Cell>{ml(l.onSurfaceMl)}</Cell>
-              <Cell>{ml(l.transferLossMl)}</Cell>
+              <Cell>{l.transferLossMl > 0 ? ml(l.transferLossMl) : "–"}</Cell>
               <Cell>{l.fills || "–"}</Cell>
               <Cell>{l.fillLossMl > 0 ? ml(l.fillLossMl) : "–"}</Cell>
               <Cell>{ml(l.marginMl)}</Cell>
@@ -113,7 +114,8 @@ function sittings(list: number[]): string {
   if (first === undefined || last === undefined) return "";
   if (list.length === 1) return ml(first);
   const alike = list.filter((n) => n === first).length;
-  return last === first ? `${alike} × ${ml(first)}` : `${alike} × ${ml(first)}, then ${ml(last)}`;
+  const most = alike === 1 ? ml(first) : `${alike} × ${ml(first)}`;
+  return last === first ? most : `${most}, then ${ml(last)}`;
 }
 
 function Cell({ children }: { children: React.ReactNode }) {

@@ -15,31 +15,11 @@ export function JarSays(props: {
   return (
     <aside aria-label="What is predicted" className="text-xs">
       <Coats drawdowns={look.drawdowns} />
-      <ul className="mt-2" aria-label="Whether it fits">
-        {look.remarks.map((r) => (
-          <li
-            key={r.says}
-            data-fit={r.fit}
-            className={`border-l-[3px] px-2.5 py-1.5 ${r.severity === "stop" ? "border-signal bg-signal-wash" : r.severity === "caution" ? "border-amber bg-amber-wash" : "border-tide bg-card"}`}
-          >
-            {r.severity === "stop" && (
-              <b className="text-signal">
-                <span aria-hidden="true">■ </span>Stop.{" "}
-              </b>
-            )}
-            {r.severity === "caution" && (
-              <b className="text-amber">
-                <span aria-hidden="true">▲ </span>Caution.{" "}
-              </b>
-            )}
-            {r.says}
-          </li>
-        ))}
-      </ul>
+      <Fit remarks={look.remarks} />
       {look.airbrush && <Airbrush note={look.airbrush} draft={props.draft} onDraft={props.onDraft} />}
       <h3 className="mt-3 font-semibold">How long it stays good (estimates)</h3>
       <dl className="grid grid-cols-[84px_1fr]">
-        {look.life.map((l) => (
+        {look.life.toReversed().map((l) => (
           <div key={l.vessel} className="contents">
             <dt className="text-soft">{l.vessel}</dt>
             <dd>
@@ -62,6 +42,33 @@ export function JarSays(props: {
         </div>
       )}
     </aside>
+  );
+}
+
+/** Whether a mix fits, is too thin, or has the wrong thinner; worst first. */
+export function Fit({ remarks }: { remarks: readonly Schema["PotRemarkDto"][] }) {
+  return (
+    <ul className="mt-2" aria-label="Whether it fits">
+      {remarks.map((r) => (
+        <li
+          key={r.says}
+          data-fit={r.fit}
+          className={`border-l-[3px] px-2.5 py-1.5 ${r.severity === "stop" ? "border-signal bg-signal-wash" : r.severity === "caution" ? "border-amber bg-amber-wash" : "border-tide bg-card"}`}
+        >
+          {r.severity === "stop" && (
+            <b className="text-signal">
+              <span aria-hidden="true">■ </span>Stop.{" "}
+            </b>
+          )}
+          {r.severity === "caution" && (
+            <b className="text-amber">
+              <span aria-hidden="true">▲ </span>Caution.{" "}
+            </b>
+          )}
+          {r.says}
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -172,13 +179,15 @@ function Advice({ setId, recipeKey }: { setId: string; recipeKey: string }) {
         {advice.data.toReversed().map((a) => (
           <div key={a.vessel} className="contents">
             <dt className="text-soft">{a.vessel}</dt>
-            <dd>{a.says}</dd>
+            <dd>
+              {a.vessel === "jar"
+                ? a.says
+                : `${a.pots} ${a.pots === 1 ? "pot" : "pots"} of ${short(a.eachMl)} ml`}
+            </dd>
           </div>
         ))}
       </dl>
-      <p className="mt-1 text-soft">
-        {short(advice.data[0]!.workMinutes / 60)} hours of hands-on work in all.
-      </p>
+      <p className="mt-1 text-soft">About {span(advice.data[0]!.workMinutes)} of hands-on work in all.</p>
     </section>
   );
 }

@@ -47,7 +47,8 @@ export function JarTable(props: {
           const value: Record<Measure, string> = {
             parts: l.parts,
             percent: short(l.percent),
-            drops: short(l.units),
+            // Past a score or so nobody counts halves of drops.
+            drops: l.units >= 20 ? String(Math.round(l.units)) : short(l.units),
             ml: short(l.ml),
             grams: short(l.grams),
           };

@@ -12,7 +12,10 @@ import { look as ask, useRefresh } from "./queries";
 export function MakePot(props: {
   setId: string;
   look: Look;
-  recipeKey: string;
+  /** The recipe of the plan that it can be laid for, whether it is that recipe, and whether it was mixed to stand in for it. */
+  standsFor: string;
+  same: boolean;
+  standsIn: boolean;
   name: string;
   taken: string[];
   onClose: () => void;
@@ -31,6 +34,7 @@ export function MakePot(props: {
   const [unit, setUnit] = useState<"drops" | "ml">(look.totalMl <= 12 ? "drops" : "ml");
   const [drops, setDrops] = useState(() => look.lines.map((l) => String(l.wholeUnits)));
   const [mls, setMls] = useState(() => look.lines.map((l) => short(l.ml)));
+  const [standsIn, setStandsIn] = useState(props.standsIn);
   const [had, setHad] = useState(false);
   const [fault, setFault] = useState<Refused | null>(null);
   const values = unit === "drops" ? drops : mls;
@@ -63,7 +67,7 @@ export function MakePot(props: {
             ...ids,
             label,
             vessel,
-            recipeKey: props.recipeKey,
+            recipeKey: props.same || standsIn ? props.standsFor : "",
             bottleHadMore: had,
             amounts: amounts.map((a) => ({
               materialId: a.line.materialId,
@@ -152,6 +156,12 @@ export function MakePot(props: {
             "Give a number above 0 for each, or take a component out of the jar first."
           )}
         </p>
+        {props.standsFor && !props.same && (
+          <label className="mt-2 flex min-h-6 items-center gap-2 text-xs">
+            <input type="checkbox" checked={standsIn} onChange={(e) => setStandsIn(e.target.checked)} />
+            It stands in for the mix of the plan, and goes where that goes
+          </label>
+        )}
         {general && (
           <p role="alert" className="mt-2 border-l-[3px] border-signal bg-signal-wash px-3 py-2 text-xs">
             {general.refusal.errors[0]?.message ?? general.message}

@@ -5,6 +5,7 @@ import { Jar } from "../../drawing/Jar";
 import { jarSize } from "../../drawing/jar";
 import { Button } from "../../kit/Button";
 import { Choice, TextField } from "../../kit/Field";
+import { Key } from "../../kit/Key";
 import { typing } from "../../kit/keys";
 import { ml } from "../plan/stack";
 import { BottleDialog } from "./BottleDialog";
@@ -33,7 +34,8 @@ export function MixBench(props: {
   const [fault, setFault] = useState<Fault | null>(null);
   const [making, setMaking] = useState(false);
   const [bottle, setBottle] = useState<string | null>(null);
-  const body = { ...draft } satisfies Schema["JarIn"];
+  const { standsFor = "", ...body } = draft;
+  const meant = mix?.recipeKey ?? standsFor;
   const jar = useQuery({
     queryKey: ["pots", setId, "jar", body],
     queryFn: ({ signal }) => look(setId, body, signal),
@@ -42,7 +44,10 @@ export function MixBench(props: {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (typing(e) || e.ctrlKey || e.metaKey || e.altKey || document.querySelector("[role=dialog]")) return;
-      if (e.key === "n") setMaking(true);
+      if (e.key !== "n") return;
+      // The key itself must not be typed into the label.
+      e.preventDefault();
+      setMaking(true);
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
@@ -52,13 +57,13 @@ export function MixBench(props: {
     try {
       const said = await look(setId, { ...body, change: { materialId, measure, value } });
       const next = {
-        ...draft,
+        ...body,
         parts: said.lines.map((l) => ({ materialId: l.materialId, parts: Number(l.parts) })),
         totalMl: said.totalMl,
       };
       queries.setQueryData(["pots", setId, "jar", next], said);
       setFault(null);
-      setDraft(next);
+      setDraft({ ...next, standsFor });
     } catch (error) {
       if (error instanceof Refused)
         setFault({ materialId, measure, message: error.refusal.errors[0]?.message ?? error.message });
@@ -94,7 +99,7 @@ export function MixBench(props: {
           </Button>
         )}
         <Button tone="go" disabled={!said} onClick={() => setMaking(true)}>
-          Make a pot… <kbd aria-hidden="true">n</kbd>
+          Make a pot… <Key>n</Key>
         </Button>
       </div>
       {jar.error && (
@@ -142,7 +147,7 @@ export function MixBench(props: {
                     />
                   </div>
                 </div>
-                <dl className="mt-3 grid grid-cols-[92px_1fr] gap-y-1">
+                <dl className="mt-3 grid grid-cols-[112px_1fr] gap-y-1">
                   <dt className="text-soft">Thinned</dt>
                   <dd data-dilution>
                     <b>{said.dilution}</b>
@@ -200,7 +205,9 @@ export function MixBench(props: {
         <MakePot
           setId={setId}
           look={said}
-          recipeKey={mix && !changed ? mix.recipeKey : ""}
+          standsFor={meant}
+          same={said.recipeKey === meant}
+          standsIn={!!props.start}
           name={title}
           taken={props.reading.pots.map((p) => p.label)}
           onClose={() => setMaking(false)}

@@ -48,7 +48,9 @@ function MixCard({ mix, pots }: { mix: Mix; pots: Pot[] }) {
               <th scope="row" className="py-0.5 text-left font-normal">
                 {p.name}
               </th>
-              <td className="w-14 text-right font-semibold">{p.parts} parts</td>
+              <td className="w-14 text-right font-semibold">
+                {p.parts} {p.parts === "1" ? "part" : "parts"}
+              </td>
               <td className="w-14 text-right text-soft">{short(p.percent)} %</td>
             </tr>
           ))}

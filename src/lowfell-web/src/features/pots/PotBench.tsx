@@ -5,6 +5,7 @@ import { Jar } from "../../drawing/Jar";
 import { jarSize } from "../../drawing/jar";
 import { Button } from "../../kit/Button";
 import { Choice } from "../../kit/Field";
+import { Key } from "../../kit/Key";
 import { typing } from "../../kit/keys";
 import { useSay } from "../../kit/Toast";
 import { AddDialog } from "./AddDialog";
@@ -37,9 +38,10 @@ export function PotBench(props: {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (typing(e) || e.ctrlKey || e.metaKey || e.altKey || document.querySelector("[role=dialog]")) return;
-      if (e.key === "g" && has) setStep("give");
-      else if (e.key === "u") setStep("add");
-      else if (e.key === "x") setStep("out");
+      const next = ({ g: has ? "give" : null, u: "add", x: "out" } as const)[e.key];
+      if (!next) return;
+      e.preventDefault();
+      setStep(next);
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
@@ -83,13 +85,13 @@ export function PotBench(props: {
           )}
         </div>
         <Button tone="go" disabled={!has} onClick={() => setStep("give")}>
-          Give to pieces… <kbd aria-hidden="true">g</kbd>
+          Give to pieces… <Key>g</Key>
         </Button>
         <Button tone="plain" onClick={() => setStep("add")}>
-          Top up or thin… <kbd aria-hidden="true">u</kbd>
+          Top up or thin… <Key>u</Key>
         </Button>
         <Button tone="plain" onClick={() => setStep("out")}>
-          It ran out… <kbd aria-hidden="true">x</kbd>
+          It ran out… <Key>x</Key>
         </Button>
       </div>
       <div className="mt-3 grid grid-cols-1 gap-5 xl:grid-cols-[minmax(0,1fr)_270px]">

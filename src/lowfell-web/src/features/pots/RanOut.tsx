@@ -26,9 +26,9 @@ export function RanOut(
     retry: false,
   });
   const said = ranOut.data;
-  const place = props.reading.mixes
-    .flatMap((m) => m.places)
-    .find((p) => p.zoneId === said?.zoneId && p.layerId === said.layerId);
+  const here = (p: Schema["MixPlace"]) => p.zoneId === said?.zoneId && p.layerId === said.layerId;
+  const mix = props.reading.mixes.find((m) => m.places.some(here));
+  const place = mix?.places.find(here);
   const names = (done: boolean) =>
     said?.pieces
       .filter((p) => p.done === done)
@@ -116,12 +116,17 @@ export function RanOut(
                         <b>{o.name}</b> {o.dilution === "neat" ? "" : `thinned ${o.dilution}`}
                         {o.same && " · the same recipe"}
                       </p>
-                      <p>
-                        <b data-difference>{o.difference.toFixed(1)}</b> off ({o.words});{" "}
-                        {verdicts[o.verdict]}
-                        {o.verdict !== "lost" && ` by ${o.fromTheTable.toFixed(1)}`}.
-                      </p>
-                      <p className="text-soft">{o.seam}</p>
+                      {o.difference < 1 ? (
+                        <p data-difference>{o.seam}</p>
+                      ) : (
+                        <>
+                          <p>
+                            <b data-difference>{o.difference.toFixed(1)}</b> off ({o.words});{" "}
+                            {verdicts[o.verdict]}.
+                          </p>
+                          <p className="text-soft">{o.seam}</p>
+                        </>
+                      )}
                     </div>
                     <Button
                       tone="plain"
@@ -134,6 +139,7 @@ export function RanOut(
                           tool: place?.tool ?? "brush",
                           needleMm: null,
                           bar: null,
+                          standsFor: mix?.recipeKey ?? "",
                         })
                       }
                     >

@@ -13,6 +13,8 @@ export type Draft = {
   tool: Schema["Tool"];
   needleMm: number | null;
   bar: number | null;
+  /** The plan's recipe that a remix takes the place of. */
+  standsFor?: string;
 };
 
 export const vessels = ["jar", "wet palette", "palette"] as const satisfies readonly Schema["Vessel"][];

@@ -35,7 +35,8 @@ export function Component() {
       ),
   });
   const refresh = () => {
-    for (const key of ["stock", "materials", "zone"]) void queries.invalidateQueries({ queryKey: [key] });
+    for (const key of ["stock", "materials", "zone", "pots"])
+      void queries.invalidateQueries({ queryKey: [key] });
   };
   if (list.error) return <Trouble error={list.error} retry={() => void list.refetch()} />;
   if (!list.data) return <p className="p-6 text-soft">Adding up what every plan takes…</p>;

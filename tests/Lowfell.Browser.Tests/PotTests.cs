@@ -1,0 +1,238 @@
+using OpenQA.Selenium;
+
+namespace Lowfell.Browser.Tests;
+
+/// <summary>From what is short to the last piece: buying, mixing, painting, running out and mixing again, by mouse.</summary>
+public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSession>
+{
+    private static readonly string[] ground = ["Peat Seven", "Brick Clay"];
+
+    [Fact]
+    public void A_batch_by_mouse_from_the_plan_to_the_remix()
+    {
+        // The plan says 41 ml of the ground colour; 22 are there.
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.Row(2).Click();
+        page.SeeText("td", "41 ml");
+        page.SeeText("td", "22 ml");
+        page.ClickText("a", "Stock");
+        Assert.Contains("41 ml", page.See("[data-line='Peat Seven']").Text, StringComparison.Ordinal);
+        foreach (var paint in ground)
+        {
+            page.Click($"[aria-label='Bought: {paint}']");
+            page.Gone($"[aria-label='Bought: {paint}']");
+        }
+
+        // A jar of fifty.
+        page.ClickText("a", "Pots");
+        page.Click("[data-mix='Peat Seven + Brick Clay']");
+        page.See("[data-jar]");
+        Assert.Contains("Brick field on Lock-wall straight", page.See("[data-needs]").Text, StringComparison.Ordinal);
+        page.See("[data-fit='fits']");
+        Assert.Contains("pots of", page.See("[data-advice]").Text, StringComparison.Ordinal);
+        Assert.Empty(page.Axe());
+        page.Fill("In all, ml", "50");
+        page.Keys(Keys.Tab);
+        page.Wait(d => d.FindElement(By.CssSelector("[aria-label='ml of Peat Seven']")).GetAttribute("value") == "24");
+        page.ClickText("button", "Make a pot");
+        page.Fill("Label", "Ground two");
+        Assert.Contains("50 ml", page.See("[data-measured]").Text, StringComparison.Ordinal);
+        Assert.Empty(page.Axe());
+        page.ClickText("button", "It is mixed");
+        page.SeeText("h2", "Ground two");
+        page.Gone("[role=dialog]");
+
+        // By the plan it lasts for six walls, and six are ticked.
+        page.ClickText("button", "Give to pieces");
+        page.See("[role=dialog] fieldset");
+        Assert.Equal(6, page.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]:checked")).Count);
+        Assert.Empty(page.Axe());
+        page.ClickText("button", "They have it");
+        page.Gone("[role=dialog]");
+        page.SeeText("dd", "W1, W2, W3, W4, W5, W6");
+
+        // It ran out: the same again, or what comes near.
+        page.ClickText("button", "It ran out");
+        page.ClickText("button", "It is empty");
+        page.Wait(d => d.FindElement(By.CssSelector("[data-left]")).Text == "Empty");
+        page.Wait(d => d.FindElements(By.CssSelector("[data-remix]")).Count > 2);
+        Assert.Contains("W7, W8", page.See("[data-ran-out]").Text, StringComparison.Ordinal);
+        Assert.Contains("the same recipe", page.See("[data-remix]").Text, StringComparison.Ordinal);
+        Assert.All(page.Driver.FindElements(By.CssSelector("[data-remix] [data-difference]")), d => Assert.Matches(@"\d+\.\d", d.Text));
+        Assert.Empty(page.Axe());
+        page.ClickText("button", "Mix this");
+        page.SeeText("h2", "A remix");
+        page.ClickText("button", "Make a pot");
+        page.Fill("Label", "Ground three");
+        page.ClickText("button", "It is mixed");
+        page.SeeText("h2", "Ground three");
+        page.ClickText("button", "Give to pieces");
+        page.ClickText("button", "They have it");
+        page.Gone("[role=dialog]");
+        page.SeeText("dd", "W7, W8");
+        Assert.DoesNotContain(page.Errors(), e => !e.Contains("409", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void Numbers_of_a_jar_follow_one_another_and_a_bottle_is_calibrated()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.ClickText("a", "Pots");
+        page.Click("[data-mix='Wet Slate']");
+        IWebElement Cell(string label) => page.See($"[aria-label='{label}']");
+        void Set(string label, string value)
+        {
+            var cell = Cell(label);
+            cell.SendKeys(Keys.Control + "a");
+            cell.SendKeys(value + Keys.Enter);
+        }
+
+        void Shows(string label, string value) => page.Wait(d => d.FindElement(By.CssSelector($"[aria-label='{label}']")).GetAttribute("value") == value);
+        page.SeeText("h2", "Wet Slate");
+        Set("Share, % of Tap Water", "50");
+        Shows("Parts of Wet Slate", "1");
+        Set("Drops of Wet Slate", "40");
+        Shows("ml of Tap Water", "2");
+        Shows("Drops of Tap Water", "40");
+        Set("Share, % of Tap Water", "75");
+        page.See("[data-fit='too thin']");
+        Set("Share, % of Tap Water", "100");
+        page.SeeText("span", "below 100");
+        page.ClickText("button", "Back to the plan");
+        Shows("Parts of Wet Slate", "4");
+        page.Click("[aria-label^='Calibrate the drop of Wet Slate']");
+        page.Fill("They fill, ml", "40");
+        page.ClickText("button", "Keep it");
+        page.SeeText("p", "is none that a bottle gives");
+        page.Fill("They fill, ml", "0.8");
+        Assert.Empty(page.Axe());
+        page.ClickText("button", "Keep it");
+        page.Gone("[role=dialog]");
+        page.See("[aria-label='Calibrate the drop of Wet Slate, now 0.04 ml']");
+        foreach (var (tab, shows) in new[] { ("Amounts", "[data-amounts]"), ("Mix cards", "[data-card]") })
+        {
+            page.ClickText("button", tab);
+            page.See(shows);
+            Assert.Empty(page.Axe());
+        }
+    }
+}
+
+/// <summary>The same batch by keys alone, and a pot that is thinned, split and poured together.</summary>
+public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserSession>
+{
+    private static readonly string[] ground = ["Peat Seven", "Brick Clay"];
+
+    private static void Press(Page page, string css, string keys) => page.Wait(d =>
+    {
+        d.FindElement(By.CssSelector(css)).SendKeys(keys);
+        return true;
+    });
+
+    [Fact]
+    public void A_batch_by_keys_from_the_plan_to_the_remix()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.See("body").SendKeys("k");
+        foreach (var paint in ground)
+        {
+            Press(page, $"[aria-label='Bought: {paint}']", Keys.Enter);
+            page.Gone($"[aria-label='Bought: {paint}']");
+        }
+
+        page.See("body").SendKeys("j");
+        page.SeeText("h2", "What the plan wants mixed");
+        Press(page, "[data-mix='Peat Seven + Brick Clay']", Keys.Enter);
+        page.SeeText("h2", "Peat Seven + Brick Clay");
+        page.See("[data-jar]");
+        Press(page, "[aria-label='ml of Peat Seven']", Keys.Control + "a");
+        page.Keys("24" + Keys.Enter);
+        page.Wait(d => d.FindElement(By.CssSelector("[aria-label='ml of Tap Water']")).GetAttribute("value") == "10");
+        page.Keys(Keys.Escape + Keys.Tab);
+        Press(page, "[data-mix='Peat Seven + Brick Clay']", "n");
+        page.Fill("Label", "Ground by keys");
+        page.Keys(Keys.Enter);
+        page.SeeText("h2", "Ground by keys");
+        page.Gone("[role=dialog]");
+        page.See("body").SendKeys("g");
+        page.See("[role=dialog] fieldset");
+        page.Fill("Used, ml", "46");
+        page.Keys(Keys.Enter);
+        page.Gone("[role=dialog]");
+        page.SeeText("dd", "W1, W2, W3, W4, W5, W6");
+        page.See("body").SendKeys("x");
+        page.SeeText("p", "By the book");
+        page.Wait(d => d.FindElements(By.CssSelector("[data-remix]")).Count > 1);
+
+        // Without the first paint the nearest is told with what it differs by.
+        page.See("body").SendKeys("k");
+        Press(page, "[aria-label='Moves of Peat Seven']", Keys.Enter);
+        page.Choose("What happened", "lent");
+        var there = page.See("[role=dialog] h2").Text.Split(':')[1].Trim().Split(' ')[0];
+        page.Fill("ml", (int.Parse(there, System.Globalization.CultureInfo.InvariantCulture) - 1).ToString(System.Globalization.CultureInfo.InvariantCulture));
+        page.Keys(Keys.Enter);
+        page.See("[data-move='lent']");
+        page.Keys(Keys.Escape);
+        page.See("body").SendKeys("j");
+        Press(page, "[data-pot='Ground by keys']", Keys.Enter);
+        page.SeeText("h2", "Ground by keys");
+        page.See("body").SendKeys("x");
+        page.Wait(d => d.FindElements(By.CssSelector("[data-remix]")).Count > 1 && !d.FindElement(By.CssSelector("[data-ran-out]")).Text.Contains("the same recipe", StringComparison.Ordinal));
+        Assert.Matches(@"\d+\.\d", page.See("[data-remix] [data-difference]").Text);
+        Press(page, "[data-remix] button", Keys.Enter);
+        page.SeeText("h2", "A remix");
+        page.See("body").SendKeys("n");
+        Assert.Contains("stands in", page.See("[role=dialog]").Text, StringComparison.Ordinal);
+        page.Fill("Label", "Remix by keys");
+        page.Keys(Keys.Enter);
+        page.SeeText("h2", "Remix by keys");
+        page.Gone("[role=dialog]");
+        page.See("body").SendKeys("g");
+        page.Fill("Used, ml", "5");
+        page.Keys(Keys.Enter);
+        page.Gone("[role=dialog]");
+        page.See("[data-event='given']");
+    }
+
+    [Fact]
+    public void A_pot_is_thinned_split_poured_together_and_the_last_step_taken_back()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.See("body").SendKeys("j");
+        Press(page, "[data-pot='Tide ground']", Keys.Enter);
+        page.SeeText("h2", "Tide ground");
+        Assert.Empty(page.Axe());
+        page.See("body").SendKeys("u");
+        page.Fill("Paint : thinner", "2:1");
+        page.SeeText("b", "Add 2.08 ml Tap Water");
+        Assert.Empty(page.Axe());
+        page.Field(page.Driver, "Paint : thinner").SendKeys(Keys.Enter);
+        page.Gone("[role=dialog]");
+        page.Wait(d => d.FindElement(By.CssSelector("[data-left]")).Text == "12.48 ml");
+        page.ClickText("button", "Take back");
+        page.Wait(d => d.FindElement(By.CssSelector("[data-left]")).Text == "10.4 ml");
+        page.ClickText("button", "Split");
+        page.Fill("ml to take", "99");
+        page.Keys(Keys.Enter);
+        page.SeeText("p", "Only 10.4 ml are left");
+        page.Fill("ml to take", "4");
+        page.Keys(Keys.Enter);
+        page.Gone("[role=dialog]");
+        page.Wait(d => d.FindElement(By.CssSelector("[data-left]")).Text == "6.4 ml");
+        page.See("[data-pot='Tide ground pot']");
+        page.ClickText("button", "Pour another in");
+        page.Wait(d =>
+        {
+            page.Field(d, "Pour in").FindElements(By.TagName("option")).First(o => o.Text.StartsWith("Tide ground pot", StringComparison.Ordinal)).Click();
+            return true;
+        });
+        page.ClickText("button", "Pour it in");
+        page.Gone("[role=dialog]");
+        page.Wait(d => d.FindElement(By.CssSelector("[data-left]")).Text == "10.4 ml");
+        Assert.Empty(page.Axe());
+    }
+}
