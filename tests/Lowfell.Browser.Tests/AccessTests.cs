@@ -31,6 +31,13 @@ public sealed class AccessTests(BrowserSession session) : IClassFixture<BrowserS
         page.ClickText("button", "Bog Umber");
         page.SeeText("h3", "Used for");
         Assert.Empty(page.Axe());
+        page.ClickText("a", "Pots");
+        page.See("[data-jar]");
+        page.See("[data-advice]");
+        Assert.Empty(page.Axe());
+        page.Click("[data-pot='Tide again']");
+        page.See("[data-event='made']");
+        Assert.Empty(page.Axe());
         Assert.Empty(page.Errors());
     }
 }

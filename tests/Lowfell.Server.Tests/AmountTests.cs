@@ -8,7 +8,7 @@ public sealed class AmountTests(LowfellServer server) : IClassFixture<LowfellSer
     private const double OnePercent = 0.01;
 
     private async Task<JsonNode> Line(string zone, int number, int sitting = 6) =>
-        (await server.Get($"/api/pots/{await server.SetId()}/amounts?sitting={sitting}"))["lines"]!.AsArray().Single(l => l!.Text("zone") == zone && l["number"]!.GetValue<int>() == number)!;
+        (await server.Get($"/api/pots/{await server.SetId()}/amounts?sitting={sitting}"))["lines"]!.AsArray().Single(l => l!.Text("zone") == zone && l!["number"]!.GetValue<int>() == number)!;
 
     private static void Near(double byHand, JsonNode line, string field)
     {

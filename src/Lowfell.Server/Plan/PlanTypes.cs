@@ -34,7 +34,7 @@ public sealed record NeedDto(Guid MaterialId, double Ml);
 public sealed record LayerReading(
     Guid Id, string Raised, string Field, string Recess, string Average, string WetRaised, string WetField, string WetRecess, PositionsDto Change, PositionsDto FilmUm, PositionsDto Cover,
     double NeededWaitMinutes, double HandsOnLowMinutes, double HandsOnHighMinutes, IReadOnlyList<NeedDto> Needs, bool HidingEstimated,
-    int? CoatsToHide, IReadOnlyList<double>? LightLeft, IReadOnlyList<string> Care);
+    int? CoatsToHide, IReadOnlyList<double>? LightLeft, IReadOnlyList<string> Care, string RecipeKey);
 
 /// <summary>An edit of a remedy; indices are bottom first, counted just before this edit.</summary>
 public sealed record EditDto(EditKind Op, int At, int? To, LayerDto? Layer);

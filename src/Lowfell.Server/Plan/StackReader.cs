@@ -3,6 +3,7 @@ using Lowfell.Core.Drying;
 using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
@@ -46,7 +47,7 @@ internal sealed class StackReader(SetGraph graph)
             Duration(needed), Math.Round(hands * (1 - HandsOn.TypicalError)), Math.Round(hands * (1 + HandsOn.TypicalError)),
             Quantities.ForLayer(layer, zone, pieces).Select(n => new NeedDto(n.Material.Id, Math.Round(n.Ml, 2))).ToList(),
             layer.Paint.Any(x => x.Material.OpticsSource == OpticsSource.Estimated), CoatsToHide(run, index), LightLeft(run, index),
-            Care.For(layer, zone.Substrate).Select(c => c.Text).ToList());
+            Care.For(layer, zone.Substrate).Select(c => c.Text).ToList(), Recipe.Of(layer)?.Key ?? "");
     }
 
     /// <summary>For layers that are meant to cover: coats until what is below no longer shows.</summary>

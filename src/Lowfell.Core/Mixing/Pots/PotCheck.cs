@@ -43,14 +43,16 @@ public static class PotCheck
     /// <summary>The largest share of thinner this mix holds, 0..1, and what sets it.</summary>
     public static (double Most, Material Material)? Limit(PotContents contents, Technique technique, Tool tool) => ThinnerLimits.Least(AsLayer(contents, technique, tool));
 
-    /// <summary>What painters call it: "like milk"; empty when it is neat or no name reaches it.</summary>
+    /// <summary>What painters call it and how far that reaches: "about like milk (2 : 1 to 1 : 1)"; empty when it is neat or no name reaches it.</summary>
     public static string Consistency(PotContents contents)
     {
         if (contents.ThinnerMl == 0)
             return "";
         var share = contents.ThinnerShare;
         static double Share((int Paint, int Thinner) ratio) => (double)ratio.Thinner / (ratio.Paint + ratio.Thinner);
-        return Reading.Consistency.All.Where(c => share >= Share(c.Thickest) - Slack && share <= Share(c.Thinnest) + Slack).MinBy(c => Math.Abs(share - Share(c.Usual)))?.Names[0] is { } name ? $"about like {name}" : "";
+        return Reading.Consistency.All.Where(c => share >= Share(c.Thickest) - Slack && share <= Share(c.Thinnest) + Slack).MinBy(c => Math.Abs(share - Share(c.Usual))) is { } near
+            ? $"about like {near.Names[0]} ({near.Thickest.Paint} : {near.Thickest.Thinner} to {near.Thinnest.Paint} : {near.Thinnest.Thinner})"
+            : "";
     }
 
     private static IEnumerable<PotRemark> DoesNotMix(List<Material> paints)

@@ -1,4 +1,4 @@
-import { Link } from "react-router";
+import { Link, useParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { capital } from "./LayerRow";
 import { minutes, ml, type Layer } from "./stack";
@@ -14,6 +14,7 @@ export function Amounts(props: {
   byId: Map<string, Material>;
 }) {
   const { layer, number, reading, sheet, byId } = props;
+  const { setId } = useParams();
   const said = reading.layers.find((l) => l.id === layer.id);
   if (!said) return null;
   const needs = said.needs;
@@ -99,9 +100,12 @@ export function Amounts(props: {
         </p>
       )}
       {layer.paint[0] && (
-        <p className="mt-1 text-xs">
+        <p className="mt-1 flex flex-wrap gap-x-4 text-xs">
           <Link className="underline" to={`/shelf/${props.workshopId}/${layer.paint[0].materialId}`}>
             Open {byId.get(layer.paint[0].materialId)?.name} on the shelf
+          </Link>
+          <Link className="underline" to={`/pots/${setId}?mix=${encodeURIComponent(said.recipeKey)}`}>
+            Mix it
           </Link>
         </p>
       )}

@@ -40,6 +40,7 @@ export function MixBench(props: {
     queryKey: ["pots", setId, "jar", body],
     queryFn: ({ signal }) => look(setId, body, signal),
     placeholderData: keepPreviousData,
+    enabled: body.parts.length > 0,
   });
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -71,7 +72,7 @@ export function MixBench(props: {
   };
   const put = (materialId: string) => {
     // A new component begins with as much as the smallest of the others.
-    const parts = Math.min(...draft.parts.map((p) => p.parts));
+    const parts = draft.parts.length === 0 ? 1 : Math.min(...draft.parts.map((p) => p.parts));
     setDraft({ ...draft, parts: [...draft.parts, { materialId, parts }] });
   };
   const said = jar.data;
@@ -109,7 +110,13 @@ export function MixBench(props: {
             : "This could not be worked out."}
         </p>
       )}
-      {said && (
+      {draft.parts.length === 0 && (
+        <div className="mt-3">
+          <p className="text-soft">The jar is empty. Put a material in to begin.</p>
+          <PutIn draft={draft} materials={materials} onPut={put} />
+        </div>
+      )}
+      {said && draft.parts.length > 0 && (
         <div className="mt-3 grid grid-cols-1 gap-5 xl:grid-cols-[minmax(0,1fr)_270px]">
           <div className="min-w-0">
             <div className="flex gap-4">
@@ -177,19 +184,7 @@ export function MixBench(props: {
               onRemove={(id) => setDraft({ ...draft, parts: draft.parts.filter((p) => p.materialId !== id) })}
               onBottle={setBottle}
             />
-            <div className="mt-2 w-[230px]">
-              <Choice
-                label="Put in"
-                value=""
-                options={[
-                  { value: "", text: "Choose a material" },
-                  ...materials
-                    .filter((m) => draft.parts.every((p) => p.materialId !== m.id))
-                    .map((m) => ({ value: m.id, text: m.name, group: m.maker || "No maker" })),
-                ]}
-                onChange={(id) => id && put(id)}
-              />
-            </div>
+            <PutIn draft={draft} materials={materials} onPut={put} />
             {mix && <Places mix={mix} />}
           </div>
           <JarSays
@@ -296,6 +291,28 @@ function Needs({ mix }: { mix: Mix }) {
       )}{" "}
       <span className="text-soft">Losses and 10 % spare are in.</span>
     </p>
+  );
+}
+
+function PutIn(props: {
+  draft: Draft;
+  materials: Schema["MaterialCard"][];
+  onPut: (materialId: string) => void;
+}) {
+  return (
+    <div className="mt-2 w-[230px]">
+      <Choice
+        label="Put in"
+        value=""
+        options={[
+          { value: "", text: "Choose a material" },
+          ...props.materials
+            .filter((m) => props.draft.parts.every((p) => p.materialId !== m.id))
+            .map((m) => ({ value: m.id, text: m.name, group: m.maker || "No maker" })),
+        ]}
+        onChange={(id) => id && props.onPut(id)}
+      />
+    </div>
   );
 }
 

@@ -10,11 +10,13 @@ export type StepProps = { setId: string; pot: Pot; onClose: () => void };
 export function useStep(onDone: (pot: Pot) => void) {
   const say = useSay();
   const refresh = useRefresh();
-  const [id] = useState(() => crypto.randomUUID() as string);
+  const [id, setId] = useState(() => crypto.randomUUID() as string);
   const [fault, setFault] = useState<Refused | null>(null);
   const send = async (call: (id: string) => Promise<Pot>, says: (pot: Pot) => string) => {
     try {
       const pot = await call(id);
+      // The next press is another step.
+      setId(crypto.randomUUID());
       await refresh();
       say(says(pot));
       onDone(pot);
