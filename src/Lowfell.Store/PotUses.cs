@@ -30,13 +30,16 @@ public static class PotUses
         return given.ToLookup(g => g.Zone, g => new PotGiven(g.PotId, g.Label, g.Layer ?? Guid.Empty, g.At, g.Amounts.Select(a => (a.MaterialId, -a.Ml)).ToList(), g.Pieces));
     }
 
+    /// <summary>Shares nearer than this are the same filling; small portions are rounded.</summary>
+    private const double Alike = 0.005;
+
     /// <summary>Pots of each layer as rules look at them: a pot that was topped up or thinned between two pieces counts as two.</summary>
     internal static IReadOnlyList<PotUse> ForRules(IEnumerable<PotGiven> given, SetGraph graph, DesignRow design)
     {
         var labels = design.Pieces.ToDictionary(p => p.Id, p => p.Label);
         return given.GroupBy(g => (g.LayerId, g.PotId)).SelectMany(pot =>
         {
-            var fillings = pot.GroupBy(g => Recipe.Of(graph.Contents(g.Amounts)).Key).ToList();
+            var fillings = pot.GroupBy(g => Recipe.Of(graph.Contents(g.Amounts)).Plain(Alike).Key).ToList();
             return fillings.Select((filling, n) =>
             {
                 var (paint, dilution) = graph.Contents(filling.First().Amounts).AsPaint();

@@ -19,7 +19,7 @@ public sealed class AccessTests(BrowserSession session) : IClassFixture<BrowserS
         page.See("[data-editor]");
         Assert.Empty(page.Axe());
         page.Keys(OpenQA.Selenium.Keys.Escape);
-        page.See("body").SendKeys("?");
+        page.Press("?");
         page.See("[role=dialog]");
         Assert.Empty(page.Axe());
         page.Keys(OpenQA.Selenium.Keys.Escape);

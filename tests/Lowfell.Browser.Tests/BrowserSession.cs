@@ -11,29 +11,58 @@ namespace Lowfell.Browser.Tests;
 /// <summary>The real server as its own process over a fresh database, and Debian's Chromium to look at it.</summary>
 public sealed class BrowserSession : IAsyncLifetime
 {
+    private const string Template = "browser_template";
     private static readonly string root = Needed("LOWFELL_TEST_DATABASE");
-    private readonly List<IWebDriver> drivers = [];
+    private static readonly Lazy<Task> template = new(MakeTemplate);
+    private readonly List<Browser> browsers = [];
     private Process? server;
+
+    /// <summary>A browser, what it was opened for, and the test that has it.</summary>
+    private sealed record Browser(IWebDriver Driver, int Width, int Height, bool Dark, string Test);
 
     public string Address { get; private set; } = "";
 
     public async ValueTask InitializeAsync()
     {
+        await template.Value;
         var name = $"browser_{Guid.NewGuid():n}";
-        await using (var db = new NpgsqlConnection(root))
-        {
-            await db.OpenAsync(TestContext.Current.CancellationToken);
-            await using var create = new NpgsqlCommand($"create database {name}", db);
-            await create.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
-        }
+        await Create($"{name} template {Template}");
+        (server, Address) = await Serve(name);
+    }
 
-        Address = $"http://127.0.0.1:{FreePort()}";
+    public async ValueTask DisposeAsync()
+    {
+        foreach (var browser in browsers)
+            browser.Driver.Quit();
+        if (server is not null)
+            await Stop(server);
+    }
+
+    /// <summary>Making tables and the demo takes seconds; it is done once, and every class of tests gets a copy.</summary>
+    private static async Task MakeTemplate()
+    {
+        await Create(Template);
+        var (first, _) = await Serve(Template);
+        await Stop(first);
+    }
+
+    private static async Task Create(string database)
+    {
+        await using var db = new NpgsqlConnection(root);
+        await db.OpenAsync(TestContext.Current.CancellationToken);
+        await using var create = new NpgsqlCommand($"create database {database}", db);
+        await create.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
+    }
+
+    private static async Task<(Process Server, string Address)> Serve(string database)
+    {
+        var address = $"http://127.0.0.1:{FreePort()}";
         var start = new ProcessStartInfo("dotnet") { UseShellExecute = false, RedirectStandardOutput = true, RedirectStandardError = true };
-        foreach (var argument in new[] { Needed("LOWFELL_TEST_SERVER"), "--urls", Address })
+        foreach (var argument in new[] { Needed("LOWFELL_TEST_SERVER"), "--urls", address })
             start.ArgumentList.Add(argument);
-        start.Environment["Lowfell__Database"] = new NpgsqlConnectionStringBuilder(root) { Database = name }.ConnectionString;
+        start.Environment["Lowfell__Database"] = new NpgsqlConnectionStringBuilder(root) { Database = database }.ConnectionString;
         start.Environment["ASPNETCORE_CONTENTROOT"] = Needed("LOWFELL_TEST_CONTENT");
-        server = Process.Start(start)!;
+        var server = Process.Start(start)!;
         server.OutputDataReceived += (_, _) => { };
         server.ErrorDataReceived += (_, _) => { };
         server.BeginOutputReadLine();
@@ -43,26 +72,46 @@ public sealed class BrowserSession : IAsyncLifetime
         {
             try
             {
-                return (await http.GetAsync(Address + "/health", TestContext.Current.CancellationToken)).IsSuccessStatusCode;
+                return (await http.GetAsync(address + "/health", TestContext.Current.CancellationToken)).IsSuccessStatusCode;
             }
             catch (HttpRequestException)
             {
                 return false;
             }
         });
+        return (server, address);
     }
 
-    public ValueTask DisposeAsync()
+    private static async Task Stop(Process server)
     {
-        foreach (var driver in drivers)
-            driver.Quit();
-        server?.Kill(entireProcessTree: true);
-        server?.Dispose();
-        return ValueTask.CompletedTask;
+        server.Kill(entireProcessTree: true);
+        await server.WaitForExitAsync(CancellationToken.None);
+        server.Dispose();
     }
 
-    /// <summary>A new browser with a profile of its own.</summary>
+    /// <summary>A browser that knows nothing: a new one, or one that an earlier test is done with, wiped clean.</summary>
     public Page Open(string path = "/", int width = 1280, int height = 800, bool dark = false)
+    {
+        var test = TestContext.Current.Test!.UniqueID;
+        var idle = browsers.FindIndex(b => (b.Width, b.Height, b.Dark) == (width, height, dark) && b.Test != test);
+        var driver = idle >= 0 ? Wiped(browsers[idle].Driver) : Launch(width, height, dark);
+        if (idle >= 0)
+            browsers.RemoveAt(idle);
+        browsers.Add(new Browser(driver, width, height, dark, test));
+        driver.Navigate().GoToUrl(Address + path);
+        return new Page(driver);
+    }
+
+    /// <summary>Nothing of the last test is left in it: what the page keeps is emptied, and its console is read to the end.</summary>
+    private static IWebDriver Wiped(IWebDriver driver)
+    {
+        ((IJavaScriptExecutor)driver).ExecuteScript("localStorage.clear(); sessionStorage.clear()");
+        driver.Navigate().GoToUrl("about:blank");
+        driver.Manage().Logs.GetLog(LogType.Browser);
+        return driver;
+    }
+
+    private static ChromeDriver Launch(int width, int height, bool dark)
     {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments("--headless=new", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
@@ -74,11 +123,7 @@ public sealed class BrowserSession : IAsyncLifetime
         options.SetLoggingPreference(LogType.Browser, LogLevel.All);
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
-        var driver = new ChromeDriver(service, options);
-        lock (drivers)
-            drivers.Add(driver);
-        driver.Navigate().GoToUrl(Address + path);
-        return new Page(driver);
+        return new ChromeDriver(service, options);
     }
 
     private static string Needed(string name) =>
@@ -147,6 +192,13 @@ public sealed class Page(IWebDriver driver)
             "return [...document.querySelectorAll(arguments[0])].find(e => e.checkVisibility() && e.innerText.replaceAll('\\u00a0', ' ').includes(arguments[1])) ?? null", tag, text)
         ?? throw new NoSuchElementException($"No {tag} says '{text}'.");
 
+    /// <summary>A key for the whole page, once it knows its workshop: before that, keys lead nowhere.</summary>
+    public void Press(string key)
+    {
+        See("nav[aria-label=Views] a[href^='/shelf/']");
+        See("body").SendKeys(key);
+    }
+
     public void Keys(string keys) => Driver.SwitchTo().ActiveElement().SendKeys(keys);
 
     public void Chord(string modifier, string key) =>
@@ -186,7 +238,7 @@ public sealed class Page(IWebDriver driver)
         var script = (IJavaScriptExecutor)Driver;
         script.ExecuteScript(File.ReadAllText(Environment.GetEnvironmentVariable("LOWFELL_TEST_AXE")!));
         var found = (IReadOnlyCollection<object>)script.ExecuteAsyncScript(
-            "const done = arguments[0]; axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'] })"
+            "const done = arguments[0]; axe.run(document, { resultTypes: ['violations'], runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'] })"
             + ".then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | '))))")!;
         return found.Select(f => f.ToString()!).ToList();
     }

@@ -42,7 +42,7 @@ public sealed class ColourTests(BrowserSession session) : IClassFixture<BrowserS
         page.Driver.Navigate().Refresh();
         page.SeeText("h1", "Brick field");
         page.Stored();
-        page.See("body").SendKeys("c");
+        page.Press("c");
         page.See("[data-target]");
         page.ClickText("button", "No target");
         page.Gone("[data-target]");
@@ -109,7 +109,7 @@ public sealed class ColourTests(BrowserSession session) : IClassFixture<BrowserS
     {
         var page = session.Open(width: width, height: 768, dark: dark);
         page.SeeText("h1", "Brick field");
-        page.See("body").SendKeys("t");
+        page.Press("t");
         page.SeeText("h1", "Lock-wall straight");
         string Near() => page.See("svg[data-metres]").GetAttribute("aria-label")!;
         page.See("svg[data-metres]");
@@ -157,7 +157,7 @@ public sealed class ColourTests(BrowserSession session) : IClassFixture<BrowserS
     {
         var page = session.Open();
         page.SeeText("h1", "Brick field");
-        page.See("body").SendKeys("/");
+        page.Press("/");
         page.SeeText("h1", "Shelf");
         page.See("#find").SendKeys("#b5552f");
         page.Wait(d => int.Parse(d.FindElement(By.CssSelector("[data-nearest]")).GetAttribute("data-nearest")!, System.Globalization.CultureInfo.InvariantCulture) > 5);

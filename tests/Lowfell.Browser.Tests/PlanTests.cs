@@ -121,20 +121,20 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
     {
         var page = Zone("Reed dredger", "Deck");
         var layers = page.Stack().Count;
-        page.See("body").SendKeys("[[");
+        page.Press("[[");
         page.Wait(d => d.FindElement(By.TagName("figcaption")).Text.Contains($"after layer {layers - 2}", StringComparison.Ordinal));
-        page.See("body").SendKeys("]");
+        page.Press("]");
         page.Wait(d => d.FindElement(By.TagName("figcaption")).Text.Contains($"after layer {layers - 1}", StringComparison.Ordinal));
-        page.See("body").SendKeys("a");
+        page.Press("a");
         page.See("[data-editor]");
         Assert.Equal(layers + 1, page.Stack().Count);
         page.Choose("Material", "Cold Iron");
         page.ClickText("button", "Remove layer");
         page.Gone("[data-editor]");
         Assert.Equal(layers, page.Stack().Count);
-        page.See("body").SendKeys("o");
+        page.Press("o");
         page.SeeText("button", "First to last");
-        page.See("body").SendKeys("?");
+        page.Press("?");
         Assert.Contains("undo, redo", page.See("[role=dialog]").Text);
         page.Keys(Keys.Escape);
         page.Gone("[role=dialog]");

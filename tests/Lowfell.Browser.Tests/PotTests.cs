@@ -63,6 +63,7 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
         Assert.Empty(page.Axe());
         page.ClickText("button", "Mix this");
         page.SeeText("h2", "A remix");
+        page.See("[data-jar]");
         page.ClickText("button", "Make a pot");
         page.Fill("Label", "Ground three");
         page.ClickText("button", "It is mixed");
@@ -136,14 +137,14 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
     {
         var page = session.Open();
         page.SeeText("h1", "Brick field");
-        page.See("body").SendKeys("k");
+        page.Press("k");
         foreach (var paint in ground)
         {
             Press(page, $"[aria-label='Bought: {paint}']", Keys.Enter);
             page.Gone($"[aria-label='Bought: {paint}']");
         }
 
-        page.See("body").SendKeys("j");
+        page.Press("j");
         page.SeeText("h2", "What the plan wants mixed");
         Press(page, "[data-mix='Peat Seven + Brick Clay']", Keys.Enter);
         page.SeeText("h2", "Peat Seven + Brick Clay");
@@ -157,18 +158,18 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         page.Keys(Keys.Enter);
         page.SeeText("h2", "Ground by keys");
         page.Gone("[role=dialog]");
-        page.See("body").SendKeys("g");
+        page.Press("g");
         page.See("[role=dialog] fieldset");
         page.Fill("Used, ml", "46");
         page.Keys(Keys.Enter);
         page.Gone("[role=dialog]");
         page.SeeText("dd", "W1, W2, W3, W4, W5, W6");
-        page.See("body").SendKeys("x");
+        page.Press("x");
         page.SeeText("p", "By the book");
         page.Wait(d => d.FindElements(By.CssSelector("[data-remix]")).Count > 1);
 
         // Without the first paint the nearest is told with what it differs by.
-        page.See("body").SendKeys("k");
+        page.Press("k");
         Press(page, "[aria-label='Moves of Peat Seven']", Keys.Enter);
         page.Choose("What happened", "lent");
         var there = page.See("[role=dialog] h2").Text.Split(':')[1].Trim().Split(' ')[0];
@@ -176,21 +177,22 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         page.Keys(Keys.Enter);
         page.See("[data-move='lent']");
         page.Keys(Keys.Escape);
-        page.See("body").SendKeys("j");
+        page.Press("j");
         Press(page, "[data-pot='Ground by keys']", Keys.Enter);
         page.SeeText("h2", "Ground by keys");
-        page.See("body").SendKeys("x");
+        page.Press("x");
         page.Wait(d => d.FindElements(By.CssSelector("[data-remix]")).Count > 1 && !d.FindElement(By.CssSelector("[data-ran-out]")).Text.Contains("the same recipe", StringComparison.Ordinal));
         Assert.Matches(@"\d+\.\d", page.See("[data-remix] [data-difference]").Text);
         Press(page, "[data-remix] button", Keys.Enter);
         page.SeeText("h2", "A remix");
-        page.See("body").SendKeys("n");
+        page.See("[data-jar]");
+        page.Press("n");
         Assert.Contains("stands in", page.See("[role=dialog]").Text, StringComparison.Ordinal);
         page.Fill("Label", "Remix by keys");
         page.Keys(Keys.Enter);
         page.SeeText("h2", "Remix by keys");
         page.Gone("[role=dialog]");
-        page.See("body").SendKeys("g");
+        page.Press("g");
         page.Fill("Used, ml", "5");
         page.Keys(Keys.Enter);
         page.Gone("[role=dialog]");
@@ -202,11 +204,11 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
     {
         var page = session.Open();
         page.SeeText("h1", "Brick field");
-        page.See("body").SendKeys("j");
+        page.Press("j");
         Press(page, "[data-pot='Tide ground']", Keys.Enter);
         page.SeeText("h2", "Tide ground");
         Assert.Empty(page.Axe());
-        page.See("body").SendKeys("u");
+        page.Press("u");
         page.Fill("Paint : thinner", "2:1");
         page.SeeText("b", "Add 2.08 ml Tap Water");
         Assert.Empty(page.Axe());

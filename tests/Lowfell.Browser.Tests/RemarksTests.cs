@@ -23,7 +23,7 @@ public sealed class RemarksTests(BrowserSession session) : IClassFixture<Browser
         page.Gone("[role=dialog]");
         page.Gone("[data-group='soft-below']");
         Assert.NotEqual(before, Counts(page));
-        page.See("body").SendKeys(Keys.Control + "z");
+        page.Press(Keys.Control + "z");
         page.See("[data-group='soft-below']");
         page.Wait(_ => Counts(page) == before);
         Assert.Empty(page.Errors());
@@ -53,7 +53,7 @@ public sealed class RemarksTests(BrowserSession session) : IClassFixture<Browser
         // It stays lived with after the page is read anew, and stands in the list of the set.
         page.Driver.Navigate().Refresh();
         page.See("[data-accepted='wash-on-flat']");
-        page.See("body").SendKeys("w");
+        page.Press("w");
         page.SeeText("h1", "Remarks");
         page.SeeText("button", "Lived with").SendKeys(Keys.Enter);
         page.SeeText("main", "only the back shows");
@@ -95,7 +95,7 @@ public sealed class RemarksTests(BrowserSession session) : IClassFixture<Browser
     {
         var page = session.Open();
         page.SeeText("h1", "Brick field");
-        page.See("body").SendKeys("h");
+        page.Press("h");
         page.SeeText("h1", "House rules");
         page.Click("[data-school='pigments'] label:nth-of-type(2) input");
         Assert.Matches(@"\d+ remarks? goe?s?\.", page.Wait(d => d.FindElement(By.CssSelector("[data-effect]")).Text));
@@ -103,7 +103,7 @@ public sealed class RemarksTests(BrowserSession session) : IClassFixture<Browser
         page.ClickText("button", "Store these rules");
         page.Gone("[data-effect]");
         page.Wait(d => d.FindElement(By.CssSelector("[data-school='pigments'] label:nth-of-type(2) input")).Selected);
-        page.See("body").SendKeys("w");
+        page.Press("w");
         page.SeeText("h1", "Remarks");
         page.See("[data-group]");
         page.Gone("[data-group='pigment-sealed']");

@@ -9,7 +9,7 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
     {
         var page = session.Open();
         page.SeeText("h1", "Brick field");
-        page.See("body").SendKeys("/");
+        page.Press("/");
         page.See("#find").SendKeys("enamel wash");
         page.Wait(d => d.FindElements(By.CssSelector("main section li")).Count == 3);
         page.See("#find").SendKeys(" zzz");

@@ -10,7 +10,7 @@ public sealed class StockTests(BrowserSession session) : IClassFixture<BrowserSe
     {
         var page = session.Open();
         page.SeeText("h1", "Brick field");
-        page.See("body").SendKeys("k");
+        page.Press("k");
         page.SeeText("h1", "Stock");
         IWebElement Line() => page.See("[data-line='Peat Seven']");
         Assert.Contains("Short", Line().Text);

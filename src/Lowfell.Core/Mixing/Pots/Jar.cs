@@ -41,12 +41,15 @@ public sealed record Jar(Recipe Recipe, decimal Ml)
         return measure switch
         {
             JarMeasure.Parts => this with { Recipe = Replaced(part, Parts.Of(value)) },
-            JarMeasure.Percent => this with { Recipe = Replaced(part, OfTheOthers(part, value)) },
+            JarMeasure.Percent => this with { Recipe = Replaced(part, OfTheOthers(part, value)).Plain(TypedShare) },
             JarMeasure.Drops => Scaled(part, value * WholeDrops.UnitMl(part)),
             JarMeasure.Grams => Scaled(part, value / UsualMeasures.DensityOf(part.Material)),
             _ => Scaled(part, value),
         };
     }
+
+    /// <summary>A percentage typed as 33.33 means a third.</summary>
+    private const double TypedShare = 0.0005;
 
     private Recipe Replaced(MixPart part, Parts parts) => Recipe.Of(Recipe.Parts.Select(p => p.Material.Id == part.Material.Id ? p with { Parts = parts } : p));
 

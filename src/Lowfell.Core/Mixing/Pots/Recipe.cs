@@ -41,6 +41,26 @@ public sealed class Recipe
     /// <summary>The recipe of what is in a pot.</summary>
     public static Recipe Of(PotContents contents) => Of(contents.Portions.Select(p => new MixPart(p.Material, Mixing.Parts.Of(p.Ml))));
 
+    /// <summary>
+    /// The fewest whole parts that say the same to within a share: what was split and measured to a ten-thousandth of a
+    /// millilitre is 12 + 8 + 5 again, and not 222 077 + 148 051 + 92 532.
+    /// </summary>
+    /// <param name="within">How far each component's share of the whole may be off, above 0.</param>
+    public Recipe Plain(double within = Measured)
+    {
+        var shares = Shares();
+        for (var n = shares.Count; ; n++)
+        {
+            var counts = shares.Select(s => (long)Math.Max(1, Math.Round(s * n, MidpointRounding.AwayFromZero))).ToList();
+            var all = (double)counts.Sum();
+            if (counts.Select((c, i) => Math.Abs(c / all - shares[i])).Max() <= within)
+                return Of(Parts.Select((p, i) => p with { Parts = Mixing.Parts.Of(counts[i]) }));
+        }
+    }
+
+    /// <summary>Nobody measures nearer than this share of a pot.</summary>
+    private const double Measured = 0.002;
+
     /// <summary>Share of the whole, 0..1, in the order of <see cref="Parts"/>.</summary>
     public IReadOnlyList<double> Shares()
     {

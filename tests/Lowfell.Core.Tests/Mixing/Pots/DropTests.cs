@@ -58,4 +58,48 @@ public class DropTests
     [Fact]
     public void Paste_is_counted_in_brush_loads_not_drops() =>
         Assert.Equal(UsualMeasures.BrushLoadMl, WholeDrops.UnitMl(new MixPart(Crackle, Parts.One)));
+
+    [Fact]
+    public void Plain_parts_say_the_same_in_the_smallest_numbers() =>
+        Gen.Select(recipes, Gen.Double[0.1, 0.9], Gen.Int[5, 400]).Sample((recipe, share, tenths) =>
+        {
+            // Split however it was, a pot still says its recipe.
+            var pot = recipe.Fill(tenths / 10m);
+            var taken = pot.Take(decimal.Round(pot.Ml * (decimal)share, 4)).Taken;
+            var plain = Recipe.Of(taken).Plain();
+            var meant = Recipe.Of(taken).Shares();
+            Assert.All(plain.Shares().Select((s, i) => Math.Abs(s - meant[i])), off => Assert.True(off <= 0.002));
+            Assert.True(plain.Parts.Sum(p => p.Parts.Numerator) <= recipe.Parts.Sum(p => p.Parts.Numerator) || taken.Ml < 1);
+            Assert.Equal(plain.Key, plain.Plain().Key);
+        });
+
+    [Fact]
+    public void A_jar_follows_whatever_is_typed()
+    {
+        var jar = new Jar(Recipe.Of([new MixPart(Brown, Parts.Of(12)), new MixPart(White, Parts.Of(8)), new MixPart(Water, Parts.Of(5))]), 25);
+        string Says(Jar j) => string.Join(" ", j.Recipe.Parts.Select(p => p.Parts)) + $" in {j.Ml:0.####}";
+        Assert.Equal("12 8 5 in 12.5", Says(jar.With(Brown.Id, JarMeasure.Ml, 6)));
+        Assert.Equal("12 8 5 in 12.5", Says(jar.With(Brown.Id, JarMeasure.Drops, 120)));
+        Assert.Equal("12 8 5 in 12.5", Says(jar.With(Water.Id, JarMeasure.Grams, 2.5m)));
+        Assert.Equal("3 2 2 in 25", Says(jar.With(Water.Id, JarMeasure.Parts, 40m / 3).With(Water.Id, JarMeasure.Percent, 28.57m)));
+        Assert.Equal("3 2 5 in 25", Says(jar.With(Water.Id, JarMeasure.Percent, 50)));
+        Assert.Throws<ArgumentOutOfRangeException>(() => jar.With(Water.Id, JarMeasure.Percent, 100));
+        Assert.Throws<ArgumentOutOfRangeException>(() => jar.With(Water.Id, JarMeasure.Ml, 0));
+        Assert.Throws<ArgumentException>(() => jar.With(Guid.NewGuid(), JarMeasure.Ml, 1));
+    }
+
+    [Fact]
+    public void However_often_shares_are_typed_parts_stay_countable() =>
+        Gen.Select(Gen.Int[0, 2], Gen.Int[1, 9999]).List[1, 12].Sample(typed =>
+        {
+            Material[] all = [Brown, White, Water];
+            var jar = new Jar(Recipe.Of(all.Select(m => new MixPart(m, Parts.One))), 10);
+            foreach (var (which, hundredths) in typed)
+            {
+                jar = jar.With(all[which].Id, JarMeasure.Percent, hundredths / 100m);
+                var at = jar.Recipe.Parts.ToList().FindIndex(p => p.Material.Id == all[which].Id);
+                Assert.Equal(hundredths / 10_000.0, jar.Recipe.Shares()[at], 0.0006 + 1.0 / 5000);
+                Assert.All(jar.Recipe.Parts, p => Assert.True(p.Parts.Numerator <= 20_000));
+            }
+        });
 }

@@ -101,10 +101,16 @@ export function Amounts(props: {
       )}
       {layer.paint[0] && (
         <p className="mt-1 flex flex-wrap gap-x-4 text-xs">
-          <Link className="underline" to={`/shelf/${props.workshopId}/${layer.paint[0].materialId}`}>
+          <Link
+            className="inline-flex min-h-6 items-center underline"
+            to={`/shelf/${props.workshopId}/${layer.paint[0].materialId}`}
+          >
             Open {byId.get(layer.paint[0].materialId)?.name} on the shelf
           </Link>
-          <Link className="underline" to={`/pots/${setId}?mix=${encodeURIComponent(said.recipeKey)}`}>
+          <Link
+            className="inline-flex min-h-6 items-center underline"
+            to={`/pots/${setId}?mix=${encodeURIComponent(said.recipeKey)}`}
+          >
             Mix it
           </Link>
         </p>

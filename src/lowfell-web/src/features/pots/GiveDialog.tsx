@@ -10,12 +10,26 @@ import { useStep, type StepProps } from "./useStep";
 
 /** Which pieces are painted from the pot, and with how much of it. */
 export function GiveDialog(props: StepProps & { reading: Schema["PotsReading"] }) {
-  const { setId, pot, reading } = props;
-  const { send, faultOf, general } = useStep(props.onClose);
+  const { pot, reading } = props;
   const own = reading.mixes.find((m) => m.recipeKey === pot.recipeKey);
   // A pot of the plan goes where the plan wants it; one mixed freely, or a remix, may go anywhere.
-  const last = pot.pieces.at(-1);
   const places = own ? own.places : reading.mixes.flatMap((m) => m.places);
+  if (places.length === 0)
+    return (
+      <Dialog open onClose={props.onClose} title={`Give ${pot.label} to pieces`}>
+        <p>No layer of this set takes anything from a pot. Plan one first.</p>
+        <Button className="mt-4" onClick={props.onClose}>
+          Close
+        </Button>
+      </Dialog>
+    );
+  return <Giving {...props} places={places} />;
+}
+
+function Giving(props: StepProps & { places: Schema["MixPlace"][] }) {
+  const { setId, pot, places } = props;
+  const { send, faultOf, general } = useStep(props.onClose);
+  const last = pot.pieces.at(-1);
   const key = (p: Schema["MixPlace"]) => p.zoneId + p.layerId;
   const [placeKey, setPlaceKey] = useState(
     () =>

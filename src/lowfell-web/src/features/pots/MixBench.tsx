@@ -36,6 +36,7 @@ export function MixBench(props: {
   const [bottle, setBottle] = useState<string | null>(null);
   const { standsFor = "", ...body } = draft;
   const meant = mix?.recipeKey ?? standsFor;
+  const standsIn = props.reading.mixes.find((m) => m.recipeKey === standsFor);
   const jar = useQuery({
     queryKey: ["pots", setId, "jar", body],
     queryFn: ({ signal }) => look(setId, body, signal),
@@ -86,7 +87,11 @@ export function MixBench(props: {
           {mix ? (
             <Needs mix={mix} />
           ) : (
-            <p className="text-xs text-soft">What you mix here goes on no layer until you say so.</p>
+            <p className="text-xs text-soft">
+              {standsIn
+                ? `It stands in for ${standsIn.name}, ${standsIn.dilution}.`
+                : "What you mix here goes on no layer until you say so."}
+            </p>
           )}
         </div>
         {changed && (

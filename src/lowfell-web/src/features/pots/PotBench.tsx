@@ -99,7 +99,7 @@ export function PotBench(props: {
           <div className="flex gap-4">
             <Jar
               title={has ? pot.contents.map((c) => `${short(c.ml)} ml ${c.name}`).join(", ") : "empty"}
-              fullMl={jarSize(Math.max(pot.madeMl, 0.5))}
+              fullMl={jarSize(Math.max(pot.madeMl, pot.ml, 0.5))}
               parts={pot.contents.map((c) => {
                 const m = colours.get(c.materialId);
                 return {

@@ -98,7 +98,7 @@ function MixRow({ mix, chosen, onOpen }: { mix: Mix; chosen: boolean; onOpen: ()
 function PotRow(props: { pot: Pot; now: number; chosen: boolean; onOpen: () => void }) {
   const { pot } = props;
   const left = life(pot, props.now);
-  const level = pot.madeMl > 0 ? (pot.ml / pot.madeMl) * 26 : 0;
+  const level = pot.ml > 0 ? (pot.ml / Math.max(pot.madeMl, pot.ml)) * 26 : 0;
   return (
     <button
       type="button"
