@@ -484,7 +484,8 @@ namespace Lowfell.Store.Migrations
             migrationBuilder.Sql("insert into stock_moves (id, material_id, kind, ml, reason, at) select gen_random_uuid(), id, 'opening', stock_ml, 'what was there', now() from materials where stock_ml > 0;");
 
             // Stock is the sum of its moves, and the database sees to it: a move changes the stock, a stock that is typed in writes a
-            // move. Each trigger acts only on what came from outside, so that neither answers the other.
+            // move. Each trigger acts only on what came from outside, so that neither answers the other;
+            // what is typed in by thousands, as a file is, is written down at once.
             migrationBuilder.Sql("""
                 create function stock_moved() returns trigger language plpgsql as $$
                 begin
@@ -496,15 +497,21 @@ namespace Lowfell.Store.Migrations
                 create trigger stock_moved after insert on stock_moves for each row execute function stock_moved();
 
                 create function stock_typed() returns trigger language plpgsql as $$
-                declare was numeric := case tg_op when 'INSERT' then 0 else old.stock_ml end;
                 begin
-                  if pg_trigger_depth() = 1 and new.stock_ml <> was then
-                    insert into stock_moves (id, material_id, kind, ml, reason, at)
-                    values (gen_random_uuid(), new.id, case tg_op when 'INSERT' then 'opening' else 'corrected' end, new.stock_ml - was, 'typed in on the shelf', now());
+                  if pg_trigger_depth() = 1 then
+                    if tg_op = 'INSERT' then
+                      insert into stock_moves (id, material_id, kind, ml, reason, at)
+                      select gen_random_uuid(), id, 'opening', stock_ml, 'typed in on the shelf', now() from typed where stock_ml <> 0;
+                    else
+                      insert into stock_moves (id, material_id, kind, ml, reason, at)
+                      select gen_random_uuid(), typed.id, 'corrected', typed.stock_ml - was.stock_ml, 'typed in on the shelf', now()
+                      from typed join was on was.id = typed.id where typed.stock_ml <> was.stock_ml;
+                    end if;
                   end if;
                   return null;
                 end $$;
-                create trigger stock_typed after insert or update of stock_ml on materials for each row execute function stock_typed();
+                create trigger stock_opened after insert on materials referencing new table as typed for each statement execute function stock_typed();
+                create trigger stock_typed after update on materials referencing old table as was new table as typed for each statement execute function stock_typed();
 
                 create function stock_kept() returns trigger language plpgsql as $$
                 begin

@@ -1,0 +1,81 @@
+using CsCheck;
+using Lowfell.Core.Estimates;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Mixing.Pots;
+using static Lowfell.Core.Tests.Bench;
+
+namespace Lowfell.Core.Tests.Estimates;
+
+public class SetMixesTests
+{
+    private static readonly Gen<Layer> layers = Gen.Select(
+        Gen.OneOfConst(Technique.BaseCoat, Technique.Sponge, Technique.AllOverWash, Technique.PinWash, Technique.DryBrush, Technique.Mask),
+        Gen.OneOfConst(Brown, White, Wash), Gen.Int[0, 4], Gen.Int[0, 4], Gen.Int[1, 3]).Select((technique, material, second, thinner, coats) =>
+        Lay(technique, technique == Technique.Mask ? null : material, coats) with
+        {
+            Paint = technique == Technique.Mask ? [] : second == 0 ? [new MixPart(material, Parts.One)] : [new MixPart(material, Parts.Of(second)), new MixPart(Matt, Parts.Of(1))],
+            Dilution = thinner == 0 ? null : new Dilution(Water, Parts.Of(3), Parts.Of(thinner)),
+        });
+
+    private static readonly Gen<ZonePlan> plans = Gen.Select(layers.List[1, 5], Gen.Double[1, 400], Gen.Int[1, 24]).Select((stack, area, pieces) =>
+        new ZonePlan(Guid.NewGuid(), Zone(Relief.Deep, area), stack, pieces));
+
+    private static readonly Dictionary<string, double> noPots = [];
+
+    [Fact]
+    public void With_nothing_done_and_no_pots_it_is_what_the_set_takes() =>
+        plans.List[1, 5].Sample(set =>
+        {
+            var whole = Quantities.ForSet(set).ToDictionary(n => n.Material.Id, n => n.Ml);
+            var mixes = SetMixes.FromShelf(SetMixes.Of(set, (_, _) => 0), noPots).ToDictionary(n => n.Material.Id, n => n.Ml);
+            Assert.Equal(whole.Keys.Order(), mixes.Keys.Order());
+            Assert.All(whole, n => Assert.Equal(n.Value, mixes[n.Key], 1e-9));
+        });
+
+    [Fact]
+    public void What_is_done_and_what_stands_in_pots_is_not_asked_for_again() =>
+        Gen.Select(plans.List[1, 4], Gen.Int[0, 24], Gen.Double[0, 2]).Sample((set, done, filled) =>
+        {
+            var mixes = SetMixes.Of(set, (_, _) => done);
+            Assert.All(mixes.SelectMany(m => m.Layers), l => Assert.Equal(Math.Max(0, set.Single(p => p.ZoneId == l.ZoneId).Pieces - done), l.Pieces));
+            Assert.All(mixes, m => Assert.Equal(m.Ml, m.Layers.Sum(l => l.Amount.TotalMl), 1e-9));
+            var pots = mixes.ToDictionary(m => m.Recipe.Key, m => m.Ml * filled);
+            var open = SetMixes.FromShelf(mixes, noPots).Sum(n => n.Ml);
+            Assert.Equal(open * Math.Max(0, 1 - filled), SetMixes.FromShelf(mixes, pots).Sum(n => n.Ml), 1e-6);
+        });
+
+    [Fact]
+    public void Layers_of_one_recipe_are_one_mix_wherever_they_lie()
+    {
+        Layer one = Lay(Technique.BaseCoat, Brown, thin: new Dilution(Water, Parts.Of(4), Parts.One)), other = Lay(Technique.Sponge, Brown, thin: new Dilution(Water, Parts.Of(8), Parts.Of(2)));
+        ZonePlan large = new(Guid.NewGuid(), Zone(areaCm2: 300), [one], 8), small = new(Guid.NewGuid(), Zone(areaCm2: 20), [other], 2);
+        var mix = Assert.Single(SetMixes.Of([small, large], (_, _) => 0));
+        Assert.Equal(2, mix.Layers.Count);
+        Assert.Equal(large.ZoneId, mix.Driver.Layer.ZoneId);
+        Assert.InRange(mix.Driver.Share, 0.9, 1);
+    }
+
+    [Fact]
+    public void Each_step_of_an_amount_adds_up() =>
+        Gen.Select(layers, Gen.Double[1, 400], Gen.Int[1, 30]).Sample((layer, area, pieces) =>
+        {
+            var work = Quantities.Work(layer, Zone(Relief.Light, area), pieces);
+            Assert.Equal(work.TotalMl, work.OnSurfaceMl + work.TransferLossMl + work.FillLossMl + work.MarginMl, 1e-9);
+            Assert.Equal(work.TotalMl, Quantities.PotMl(layer, Zone(Relief.Light, area), pieces));
+            Assert.True(work.TransferLossMl >= 0 && work.FillLossMl >= 0);
+
+            // In two sittings it is never less than at once.
+            if (pieces > 1)
+                Assert.True(Quantities.PotMl(layer, Zone(Relief.Light, area), 1) + Quantities.PotMl(layer, Zone(Relief.Light, area), pieces - 1) >= work.TotalMl - 1e-9);
+        });
+
+    [Theory]
+    [InlineData(4, 1, "4 : 1")]
+    [InlineData(12, 3, "4 : 1")]
+    [InlineData(1, 12, "1 : 12")]
+    [InlineData(41, 10, "≈ 4.1 : 1")]
+    [InlineData(10, 33, "≈ 1 : 3.3")]
+    [InlineData(7, 0, "neat")]
+    public void A_ratio_is_said_as_people_do(int paint, int thinner, string says) => Assert.Equal(says, RatioWords.Of(Parts.Of(paint), Parts.Of(thinner)));
+}
