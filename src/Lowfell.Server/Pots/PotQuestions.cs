@@ -17,6 +17,9 @@ namespace Lowfell.Server.Pots;
 /// <summary>What to add, one pot or several, how amounts come about, and how to go on when a pot ran out.</summary>
 internal static class PotQuestions
 {
+    /// <summary>A step this much smaller (CIEDE2000) is worth the mess.</summary>
+    private const double WorthPouring = 0.1;
+
     private const int MostRemixes = 6, MostSittings = 12, MostASitting = 500;
 
     public static async Task<Results<Ok<PotAnswer>, ProblemHttpResult>> Ask(Guid setId, Guid id, PotAskIn ask, LowfellDb db, SetGraphs graphs, CancellationToken stop)
@@ -156,10 +159,17 @@ internal static class PotQuestions
         Seen firstMean = Mean(view.Context.Zone, end), secondMean = Mean(view.Context.Zone, option.End);
         var apart = FromTheTable.Between(view.Context.Zone, firstMean, view.Context.Zone, secondMean, (double)graph.Set.TableMetres);
         return new RemixDto(
-            option.Recipe.Key, string.Join(" + ", paint.Select(p => $"{p.Parts} {p.Material.Name}")), option.IsSame,
+            option.Recipe.Key, paint.Count == 1 ? paint[0].Material.Name : string.Join(" + ", paint.Select(p => $"{p.Parts} {p.Material.Name}")), option.IsSame,
             option.Contents.Portions.Select(p => new PortionDto(p.Material.Id, p.Material.Name, p.Ml, (int)Math.Max(1, Math.Round(p.Ml / WholeDrops.UnitMl(new MixPart(p.Material, Parts.One)))))).ToList(),
             dilution is null ? "neat" : $"{dilution} {dilution.Thinner.Name}", option.End.Raised.Colour.ToString(), option.End.Field.Colour.ToString(), option.End.Recess.Colour.ToString(),
-            Math.Round(option.Largest, 2), Math.Round(apart.Difference, 2), apart.Verdict, DifferenceWords.Of(end.Field.Lab, option.End.Field.Lab), Seam.Says(option.Largest, apart.Verdict, done, rest, between));
+            Math.Round(option.Largest, 2), Math.Round(apart.Difference, 2), apart.Verdict, Words(end, option), Seam.Says(option.Largest, apart.Verdict, done, rest, between));
+    }
+
+    /// <summary>How it differs where it differs most.</summary>
+    private static string Words(SeenSplit end, RemixOption option)
+    {
+        var most = Enum.GetValues<Position>().MaxBy(p => option.Difference[p]);
+        return $"{DifferenceWords.Of(end[most].Lab, option.End[most].Lab)} {most switch { Position.Raised => "on raised edges", Position.Field => "on open faces", _ => "in recesses" }}";
     }
 
     /// <summary>The three positions as one, by their shares of the area.</summary>
@@ -176,6 +186,8 @@ internal static class PotQuestions
         if (best is null || left.Ml < 0.05m || best.Largest < PotAdvice.Visible)
             return "";
         var together = end.DifferenceTo(PotAdvice.End(view, index, best.Contents.Join(left))).Largest();
+        if (best.Largest - together < WorthPouring)
+            return "";
         return FormattableString.Invariant($"Pour the last {left.Ml:0.0} ml of the old pot into the new one and stir: {together:0.0} instead of {best.Largest:0.0}.");
     }
 }

@@ -18,11 +18,11 @@ public static class Seam
     {
         if (difference < PotAdvice.Visible)
             return Invariant($"{difference:0.0} apart: nobody sees it. All pieces may stand in any order.");
-        var groups = $"Side by side: {Names(first)}; and {Names(second)}";
-        var apart = between.Count > 0 ? $"Between the two groups stand {Names(between)}, or a gap" : "Leave a gap or a corner between the two groups";
+        var groups = $"Keep {Names(first)} from standing against {Names(second)}";
+        var apart = between.Count > 0 ? $"Between them stand {Names(between)}, or a gap" : "Leave a gap or a corner between them";
         return fromTheTable switch
         {
-            Verdict.Lost => Invariant($"{difference:0.0} apart: seen in the hand, lost from the table. {groups}, where there is a choice."),
+            Verdict.Lost => Invariant($"{difference:0.0} apart: seen in the hand, lost from the table. {groups} where there is a choice."),
             Verdict.Just => Invariant($"{difference:0.0} apart: just seen from the table where they touch. {groups}. {apart}."),
             _ => Invariant($"{difference:0.0} apart: seen from the table. {groups}. {apart}; or go over the first group once more from the new pot."),
         };

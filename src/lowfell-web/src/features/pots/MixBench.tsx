@@ -29,7 +29,7 @@ export function MixBench(props: {
   const { setId, mix, materials } = props;
   const queries = useQueryClient();
   const refresh = useRefresh();
-  const planned = () => props.start ?? (mix ? draftOf(mix) : freeDraft(materials));
+  const planned = () => props.start ?? (mix ? draftOf(mix) : emptyJar);
   const [draft, setDraft] = useState<Draft>(planned);
   const [fault, setFault] = useState<Fault | null>(null);
   const [making, setMaking] = useState(false);
@@ -262,17 +262,14 @@ const draftOf = (mix: Mix): Draft => ({
   bar: null,
 });
 
-const freeDraft = (materials: Schema["MaterialCard"][]): Draft => ({
-  parts: materials
-    .filter((m) => m.kind === "paint" && m.stockMl > 0)
-    .slice(0, 1)
-    .map((m) => ({ materialId: m.id, parts: 1 })),
+const emptyJar: Draft = {
+  parts: [],
   totalMl: 5,
   technique: "base coat",
   tool: "brush",
   needleMm: null,
   bar: null,
-});
+};
 
 function Needs({ mix }: { mix: Mix }) {
   const rest = Math.max(0, mix.ml - mix.inPotsMl);

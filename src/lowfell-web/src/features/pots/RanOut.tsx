@@ -7,12 +7,6 @@ import { short, type Draft } from "./pots";
 import { Refusal } from "./Refusal";
 import { useStep, type StepProps } from "./useStep";
 
-const verdicts: Record<Schema["Verdict"], string> = {
-  seen: "seen from the table",
-  just: "just seen from the table",
-  lost: "lost from the table",
-};
-
 /** A pot that ran out in the middle of a batch: what is done, what lands closest, and which pieces to keep apart. */
 export function RanOut(
   props: StepProps & { reading: Schema["PotsReading"]; onRemix: (draft: Draft) => void },
@@ -116,17 +110,8 @@ export function RanOut(
                         <b>{o.name}</b> {o.dilution === "neat" ? "" : `thinned ${o.dilution}`}
                         {o.same && " · the same recipe"}
                       </p>
-                      {o.difference < 1 ? (
-                        <p data-difference>{o.seam}</p>
-                      ) : (
-                        <>
-                          <p>
-                            <b data-difference>{o.difference.toFixed(1)}</b> off ({o.words});{" "}
-                            {verdicts[o.verdict]}.
-                          </p>
-                          <p className="text-soft">{o.seam}</p>
-                        </>
-                      )}
+                      {o.difference >= 1 && <p>Comes out {o.words}.</p>}
+                      <p data-difference>{o.seam}</p>
                     </div>
                     <Button
                       tone="plain"

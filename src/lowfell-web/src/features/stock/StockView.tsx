@@ -73,7 +73,8 @@ export function Component() {
       <div className="flex items-end gap-4">
         <h1 className="text-lg font-semibold">Stock</h1>
         <p className="pb-0.5 text-xs text-soft">
-          What every plan on this bench takes, losses and 10 % spare included (estimates).
+          What every plan on this bench still takes, less what stands in pots; losses and 10 % spare are in
+          (estimates).
         </p>
         <span className="no-print ml-auto flex items-end gap-2">
           <label className="flex items-center gap-1.5 text-xs">
@@ -131,7 +132,7 @@ export function Component() {
         )}
       </section>
       {rest.length > 0 && (
-        <section aria-labelledby="lasts" className="mt-5">
+        <section aria-labelledby="lasts" className="no-print mt-5">
           <h2 id="lasts" className="text-base font-semibold">
             What lasts
           </h2>
