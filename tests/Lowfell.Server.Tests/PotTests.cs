@@ -6,64 +6,20 @@ using Npgsql;
 namespace Lowfell.Server.Tests;
 
 /// <summary>Pots over HTTP: what goes in comes from the shelf, nothing is lost between pots, and nothing that happened is changed.</summary>
-public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer>
+public sealed class PotTests(LowfellServer server) : PotDesk(server), IClassFixture<LowfellServer>
 {
-    private static CancellationToken Stop => TestContext.Current.CancellationToken;
-
-    private async Task<string> Root() => $"/api/pots/{await server.SetId()}";
-
-    private async Task<Guid> Material(string name)
-    {
-        await using var db = server.Db();
-        return await db.Materials.Where(m => m.Name == name).Select(m => m.Id).SingleAsync(Stop);
-    }
-
-    private async Task<decimal> StockOf(string name)
-    {
-        await using var db = server.Db();
-        return await db.Materials.Where(m => m.Name == name).Select(m => m.StockMl).SingleAsync(Stop);
-    }
-
-    private async Task<JsonNode> Make(string label, params (string Name, decimal Ml)[] amounts)
-    {
-        var portions = new List<object>();
-        foreach (var (name, ml) in amounts)
-            portions.Add(new { materialId = await Material(name), ml });
-        var (status, pot) = await server.Send(HttpMethod.Post, await Root(), new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label, vessel = "jar", amounts = portions });
-        Assert.True(status == 200, pot.ToJsonString());
-        return pot;
-    }
-
-    private async Task<(int Status, JsonNode Body)> Step(JsonNode pot, string step, object body)
-    {
-        var json = System.Text.Json.JsonSerializer.SerializeToNode(body)!.AsObject();
-        json["id"] ??= Guid.NewGuid();
-        json["version"] ??= pot["version"]!.GetValue<uint>();
-        return await server.Send(HttpMethod.Post, $"{await Root()}/{pot["id"]}/{step}", json);
-    }
-
-    private static decimal Ml(JsonNode pot) => pot["ml"]!.GetValue<decimal>();
-
-    private static decimal Of(JsonNode pot, string name) => pot["contents"]!.AsArray().Where(c => c!.Text("name") == name).Sum(c => c!["ml"]!.GetValue<decimal>());
-
-    private async Task<(JsonNode Mix, JsonNode Place)> Ground()
-    {
-        var mix = (await server.Get(await Root()))["mixes"]!.AsArray().First(m => m!.Text("name") == "Peat Seven + Brick Clay")!;
-        return (mix, mix["places"]!.AsArray().Single(p => p!.Text("zone") == "Brick field on Lock-wall straight")!);
-    }
-
     [Fact]
     public async Task A_pot_takes_from_the_shelf_what_goes_in_and_counts_once()
     {
         var before = await StockOf("Wet Slate");
         var body = new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = "Counted once", vessel = "wet palette", amounts = new object[] { new { materialId = await Material("Wet Slate"), drops = 20 }, new { materialId = await Material("Tap Water"), ml = 0.5m } } };
-        var (status, pot) = await server.Send(HttpMethod.Post, await Root(), body);
+        var (status, pot) = await Server.Send(HttpMethod.Post, await Root(), body);
         Assert.Equal((200, 1.5m), (status, Ml(pot)));
-        (status, _) = await server.Send(HttpMethod.Post, await Root(), body);
+        (status, _) = await Server.Send(HttpMethod.Post, await Root(), body);
         Assert.Equal(200, status);
         Assert.Equal(before - 1, await StockOf("Wet Slate"));
         Assert.Equal("2 : 1", pot.Text("dilution"));
-        (status, var refused) = await server.Send(HttpMethod.Post, await Root(), body with { id = Guid.NewGuid(), eventId = Guid.NewGuid() });
+        (status, var refused) = await Server.Send(HttpMethod.Post, await Root(), body with { id = Guid.NewGuid(), eventId = Guid.NewGuid() });
         Assert.Equal((409, "already-there"), (status, refused.Text("code")));
     }
 
@@ -72,12 +28,12 @@ public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer
     {
         var clay = await StockOf("Reed Straw");
         var amounts = new object[] { new { materialId = await Material("Reed Straw"), ml = clay + 2 } };
-        var (status, refused) = await server.Send(HttpMethod.Post, await Root(), new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = "Too much", vessel = "jar", amounts });
+        var (status, refused) = await Server.Send(HttpMethod.Post, await Root(), new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = "Too much", vessel = "jar", amounts });
         Assert.Equal((409, "not-enough"), (status, refused.Text("code")));
         Assert.Equal(clay, await StockOf("Reed Straw"));
-        (status, _) = await server.Send(HttpMethod.Post, await Root(), new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = "Held more", vessel = "jar", amounts, bottleHadMore = true });
+        (status, _) = await Server.Send(HttpMethod.Post, await Root(), new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = "Held more", vessel = "jar", amounts, bottleHadMore = true });
         Assert.Equal((200, 0m), (status, await StockOf("Reed Straw")));
-        await using var db = server.Db();
+        await using var db = Server.Db();
         Assert.Equal(2, await db.StockMoves.Where(m => m.Kind == StockMoveKind.Corrected && m.Reason.Contains("Held more")).SumAsync(m => m.Ml, Stop));
     }
 
@@ -85,19 +41,19 @@ public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer
     public async Task Thinning_topping_up_splitting_and_joining_lose_nothing()
     {
         var pot = await Make("Step by step", ("Fen Black", 2), ("Tap Water", 1));
-        var (_, answer) = await server.Send(HttpMethod.Post, $"{await Root()}/{pot["id"]}/ask", new { paint = 1, thinner = 2, thinnerId = await Material("Tap Water") });
+        var (_, answer) = await Server.Send(HttpMethod.Post, $"{await Root()}/{pot["id"]}/ask", new { paint = 1, thinner = 2, thinnerId = await Material("Tap Water") });
         Assert.Equal(3, answer["add"]![0]!["ml"]!.GetValue<decimal>());
         (_, pot) = await Step(pot, "top-up", new { amounts = new[] { new { materialId = await Material("Tap Water"), ml = 3 } } });
         Assert.Equal("1 : 2", pot.Text("dilution"));
         var newId = Guid.NewGuid();
         (var status, pot) = await Step(pot, "split", new { newPotId = newId, ml = 2.5m, label = "Half of it", vessel = "palette" });
         Assert.Equal((200, 3.5m), (status, Ml(pot)));
-        var other = (await server.Get($"{await Root()}/{newId}"))["pot"]!;
+        var other = (await Server.Get($"{await Root()}/{newId}"))["pot"]!;
         Assert.Equal(2.5m, Ml(other));
         Assert.Equal(2, Of(pot, "Fen Black") + Of(other, "Fen Black"));
         (status, pot) = await Step(pot, "join", new { otherId = newId, otherVersion = other["version"]!.GetValue<uint>() });
         Assert.Equal((200, 6m, 2m), (status, Ml(pot), Of(pot, "Fen Black")));
-        Assert.Equal(0, Ml((await server.Get($"{await Root()}/{newId}"))["pot"]!));
+        Assert.Equal(0, Ml((await Server.Get($"{await Root()}/{newId}"))["pot"]!));
 
         // A pot on the palette has hours, not months; what it was poured into keeps no longer.
         Assert.True(pot["goodUntil"]!.GetValue<DateTimeOffset>() < DateTimeOffset.UtcNow.AddDays(1));
@@ -130,7 +86,7 @@ public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer
         var stock = await StockOf("Mud Dark");
         (_, pot) = await Step(pot, "top-up", new { amounts = new[] { new { materialId = await Material("Mud Dark"), ml = 1.5m } } });
         Assert.Equal(stock - 1.5m, await StockOf("Mud Dark"));
-        var events = (await server.Get($"{await Root()}/{pot["id"]}"))["events"]!.AsArray();
+        var events = (await Server.Get($"{await Root()}/{pot["id"]}"))["events"]!.AsArray();
         Assert.Equal(("topped up", true), (events[0]!.Text("kind"), events[0]!["canTakeBack"]!.GetValue<bool>()));
         (var status, pot) = await Step(pot, $"events/{events[0]!["id"]}/take-back", new { });
         Assert.Equal((200, 2m, stock), (status, Ml(pot), await StockOf("Mud Dark")));
@@ -142,8 +98,8 @@ public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer
     public async Task The_database_itself_refuses_to_change_what_happened()
     {
         foreach (var sql in new[] { "update pot_events set note = 'x'", "delete from pot_event_amounts", "delete from pot_event_pieces", "update pot_contents set ml = ml + 1", "delete from pots" })
-            await Assert.ThrowsAsync<PostgresException>(() => LowfellServer.Execute(server.Connection, sql));
-        await using var db = server.Db();
+            await Assert.ThrowsAsync<PostgresException>(() => LowfellServer.Execute(Server.Connection, sql));
+        await using var db = Server.Db();
         var sums = await db.PotEvents.SelectMany(e => e.Amounts, (e, a) => new { e.PotId, a.MaterialId, a.Ml }).GroupBy(a => new { a.PotId, a.MaterialId }).Select(g => new { g.Key, Ml = g.Sum(a => a.Ml) }).ToListAsync(Stop);
         Assert.All(await db.PotContents.AsNoTracking().ToListAsync(Stop), c => Assert.Equal(sums.Single(s => s.Key.PotId == c.PotId && s.Key.MaterialId == c.MaterialId).Ml, c.Ml));
     }
@@ -152,19 +108,19 @@ public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer
     [Fact]
     public async Task A_batch_from_the_shopping_list_to_the_remix()
     {
-        var shopping = $"/api/stock/{await server.WorkshopId()}/shopping";
-        async Task<JsonNode?> Line() => (await server.Get(shopping))["lines"]!.AsArray().FirstOrDefault(l => l!.Text("name") == "Peat Seven");
+        var shopping = $"/api/stock/{await Server.WorkshopId()}/shopping";
+        async Task<JsonNode?> Line() => (await Server.Get(shopping))["lines"]!.AsArray().FirstOrDefault(l => l!.Text("name") == "Peat Seven");
         var line = (await Line())!;
         Assert.Equal(41, line["needMl"]!.GetValue<double>(), 0.41);
         Assert.Equal((22m, 2), (line["stockMl"]!.GetValue<decimal>(), line["packs"]!.GetValue<int>()));
-        await server.Send(HttpMethod.Post, $"/api/stock/{await server.WorkshopId()}/moves", new
+        await Server.Send(HttpMethod.Post, $"/api/stock/{await Server.WorkshopId()}/moves", new
         {
             moves = new object[] { new { id = Guid.NewGuid(), materialId = await Material("Peat Seven"), kind = "bought", ml = 34 }, new { id = Guid.NewGuid(), materialId = await Material("Brick Clay"), kind = "bought", ml = 51 } },
         });
         var (mix, place) = await Ground();
         var pieces = place["all"]!.AsArray();
         Assert.Equal(8, pieces.Count);
-        var (status, pot) = await server.Send(HttpMethod.Post, await Root(), new
+        var (status, pot) = await Server.Send(HttpMethod.Post, await Root(), new
         {
             id = Guid.NewGuid(),
             eventId = Guid.NewGuid(),
@@ -181,15 +137,15 @@ public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer
         Assert.Equal((200, 6), (status, pot["pieces"]!.AsArray().Count));
 
         // Six walls take what the plan says six walls take; two are left to do.
-        var amounts = (await server.Get($"{await Root()}/amounts?sitting=6"))["lines"]!.AsArray().Single(l => l!["layerId"]!.GetValue<Guid>() == layer && l.Text("zone") == "Brick field on Lock-wall straight")!;
+        var amounts = (await Server.Get($"{await Root()}/amounts?sitting=6"))["lines"]!.AsArray().Single(l => l!["layerId"]!.GetValue<Guid>() == layer && l.Text("zone") == "Brick field on Lock-wall straight")!;
         Assert.Equal(2, amounts["pieces"]!.GetValue<int>());
         Assert.True((double)Ml(pot) < 50 - 40);
 
         // The tap is left open and the rest is lost; the brown is nearly gone too.
         (status, pot) = await Step(pot, "correct", new { leftMl = 0.5m, note = "knocked over" });
         var brown = await StockOf("Peat Seven");
-        await server.Send(HttpMethod.Post, $"/api/stock/{await server.WorkshopId()}/moves", new { moves = new[] { new { id = Guid.NewGuid(), materialId = await Material("Peat Seven"), kind = "thrown away", ml = brown - 1 } } });
-        var ranOut = await server.Get($"{await Root()}/{pot["id"]}/ran-out");
+        await Server.Send(HttpMethod.Post, $"/api/stock/{await Server.WorkshopId()}/moves", new { moves = new[] { new { id = Guid.NewGuid(), materialId = await Material("Peat Seven"), kind = "thrown away", ml = brown - 1 } } });
+        var ranOut = await Server.Get($"{await Root()}/{pot["id"]}/ran-out");
         Assert.Equal(["W7", "W8"], ranOut["pieces"]!.AsArray().Where(p => !p!["done"]!.GetValue<bool>()).Select(p => p!.Text("label")));
         var options = ranOut["options"]!.AsArray();
         Assert.NotEmpty(options);
@@ -207,8 +163,8 @@ public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer
     [Fact]
     public async Task Two_pots_that_came_out_differently_are_told_of_on_the_zone()
     {
-        var zone = await server.ZoneId("Lock-wall straight", "Tide band");
-        var findings = (await server.Get($"/api/plan/zones/{zone}"))["reading"]!["findings"]!.AsArray();
+        var zone = await Server.ZoneId("Lock-wall straight", "Tide band");
+        var findings = (await Server.Get($"/api/plan/zones/{zone}"))["reading"]!["findings"]!.AsArray();
         var remark = findings.Single(f => f!.Text("rule") == "mixed-pots")!;
         Assert.All(new[] { "Tide ground", "Tide again", "W6" }, word => Assert.Contains(word, remark.Text("why"), StringComparison.Ordinal));
     }
@@ -218,7 +174,7 @@ public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer
     {
         Guid peat = await Material("Peat Seven"), clay = await Material("Brick Clay"), water = await Material("Tap Water"), spirit = await Material("Chandlery Thinner");
         object Parts(params (Guid Id, int Parts)[] parts) => parts.Select(p => new { materialId = p.Id, parts = p.Parts }).ToList();
-        async Task<(int Status, JsonNode Body)> Look(object body) => await server.Send(HttpMethod.Post, $"{await Root()}/jar", body);
+        async Task<(int Status, JsonNode Body)> Look(object body) => await Server.Send(HttpMethod.Post, $"{await Root()}/jar", body);
         var (status, jar) = await Look(new { parts = Parts((peat, 12), (clay, 8), (water, 5)), totalMl = 25 });
         Assert.Equal((200, "4 : 1", "fits"), (status, jar.Text("dilution"), jar["remarks"]![0]!.Text("fit")));
         Assert.Equal([12m, 8m, 5m], jar["lines"]!.AsArray().Select(l => l!["ml"]!.GetValue<decimal>()));
@@ -249,10 +205,10 @@ public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer
             var root = await Root();
             for (var n = 0; n < 24; n++)
             {
-                var all = (await server.Get(root))["pots"]!.AsArray().Where(p => p!.Text("label").StartsWith("Shared", StringComparison.Ordinal) && Ml(p!) > 0).ToList();
+                var all = (await Server.Get(root))["pots"]!.AsArray().Where(p => p!.Text("label").StartsWith("Shared", StringComparison.Ordinal) && Ml(p!) > 0).ToList();
                 if (all.Count < 3)
                 {
-                    await server.Send(HttpMethod.Post, root, new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = $"Shared {seed} {n}", vessel = "jar", amounts = new[] { new { materialId = await Material(names[random.Next(3)]), ml = random.Next(1, 200) / 100m } } });
+                    await Server.Send(HttpMethod.Post, root, new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = $"Shared {seed} {n}", vessel = "jar", amounts = new[] { new { materialId = await Material(names[random.Next(3)]), ml = random.Next(1, 20_000) / 10_000m } } });
                     continue;
                 }
 
@@ -260,7 +216,7 @@ public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer
                 var other = all[random.Next(all.Count)]!;
                 var (status, body) = random.Next(5) switch
                 {
-                    0 => await Step(pot, "top-up", new { amounts = new[] { new { materialId = await Material(names[random.Next(3)]), ml = random.Next(1, 100) / 100m } } }),
+                    0 => await Step(pot, "top-up", new { amounts = new[] { new { materialId = await Material(names[random.Next(3)]), ml = random.Next(1, 10_000) / 10_000m } } }),
                     1 => await Step(pot, "split", new { newPotId = Guid.NewGuid(), ml = decimal.Round(Ml(pot) / 3, 4) + 0.0001m, label = $"Shared {seed} {n}", vessel = "jar" }),
                     2 => await Step(pot, "join", new { otherId = other["id"]!.GetValue<Guid>(), otherVersion = other["version"]!.GetValue<uint>() }),
                     3 => await Step(pot, "throw-away", new { ml = decimal.Round(Ml(pot) / 2, 4) + 0.0001m }),
@@ -271,7 +227,7 @@ public sealed class PotTests(LowfellServer server) : IClassFixture<LowfellServer
         }
 
         await Task.WhenAll(Enumerable.Range(1, 4).Select(Client));
-        await using var db = server.Db();
+        await using var db = Server.Db();
         foreach (var name in names)
         {
             var id = await Material(name);

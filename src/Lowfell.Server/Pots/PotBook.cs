@@ -97,15 +97,13 @@ internal sealed class PotBook(LowfellDb db, SetGraph graph, SetGraphs graphs, Da
         var stock = await db.Materials.AsNoTracking().Where(m => ids.Contains(m.Id)).ToDictionaryAsync(m => m.Id, m => m.StockMl, stop);
         foreach (var amount in filled.Amounts.OrderBy(a => a.MaterialId))
         {
-            // Stock is kept to hundredths of a millilitre; less than that is a smear.
-            var ml = Math.Max(0.01m, decimal.Round(amount.Ml, 2));
-            if (bottleHadMore && stock[amount.MaterialId] < ml)
+            if (bottleHadMore && stock[amount.MaterialId] < amount.Ml)
             {
-                db.Add(new StockMoveRow { Id = Guid.NewGuid(), MaterialId = amount.MaterialId, Kind = StockMoveKind.Corrected, Ml = ml - stock[amount.MaterialId], Reason = $"the bottle held more when {label} was mixed", At = now });
+                db.Add(new StockMoveRow { Id = Guid.NewGuid(), MaterialId = amount.MaterialId, Kind = StockMoveKind.Corrected, Ml = amount.Ml - stock[amount.MaterialId], Reason = $"the bottle held more when {label} was mixed", At = now });
                 await db.SaveChangesAsync(stop);
             }
 
-            db.Add(new StockMoveRow { Id = Guid.NewGuid(), MaterialId = amount.MaterialId, Kind = StockMoveKind.Used, Ml = -ml, Reason = $"pot {label}", At = now, PotEventId = filled.Id });
+            db.Add(new StockMoveRow { Id = Guid.NewGuid(), MaterialId = amount.MaterialId, Kind = StockMoveKind.Used, Ml = -amount.Ml, Reason = $"pot {label}", At = now, PotEventId = filled.Id });
             await db.SaveChangesAsync(stop);
         }
     }
