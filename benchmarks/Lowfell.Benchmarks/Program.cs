@@ -6,6 +6,8 @@ using Lowfell.Benchmarks;
 using Lowfell.Core.Colour;
 using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
 using Lowfell.Core.Start;
 using Lowfell.Core.Tests.Scalar;
@@ -49,6 +51,13 @@ var twenty = Workload.WithSlips(40).Take(20).ToList();
 Report("order check, 500 zones x 20 layers, remedies tried, on both cores", Time(() => zones.AsParallel().Sum(c => OrderCheck.Run(c, twenty).Count), 5), 1000);
 var set = Workload.Set(200, 5, 20);
 Report("whole-set quantities, 200 pieces x 5 zones x 20 layers", Time(() => Quantities.ForSet(set), 60), 50);
+Report("the same by mixes, less what is done", Time(() => SetMixes.FromShelf(SetMixes.Of(set, (_, _) => 3), new Dictionary<string, double>()), 60), 50);
+var fourPart = Recipe.Of(paints.Take(4).Select((p, i) => new MixPart(p, Parts.Of(7 + i))));
+Report("fewest whole drops of four paints within 0.5", Time(() => WholeDrops.Fewest(fourPart), 60), 20);
+var ranOut = new StackView(Workload.Context(zone) with { Shelf = paints }, Workload.BaseUnderSix());
+var oneLess = paints.ToDictionary(p => p.Id, _ => 20m);
+oneLess[ranOut.Layers[1].Main!.Id] = 0;
+Report("a pot ran out: what lands closest of 300 paints under six layers", Time(() => Remix.Find(ranOut, 1, Recipe.Of(ranOut.Layers[1])!.Fill(10), paints, oneLess, 8), 20), 300);
 
 if (Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL") is { Length: > 0 } url)
 {
@@ -62,6 +71,19 @@ if (Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL") is { Length: > 0 } u
     var version = JsonNode.Parse(await http.GetStringAsync($"/api/plan/zones/{zoneId}"))!["version"]!.GetValue<uint>();
     Report("remarks of the whole demo set after a change, remedies tried", TimeAfter(Touch, () => http.GetStringAsync($"{overview}/remarks").GetAwaiter().GetResult(), 40), 60);
     Report("one zone with its reading, over loopback", Time(() => http.GetStringAsync($"/api/plan/zones/{zoneId}").GetAwaiter().GetResult(), 150), 50);
+    Report("mixes and pots of the demo set, over loopback", Time(() => http.GetStringAsync($"/api/pots/{setId}").GetAwaiter().GetResult(), 100), 50);
+    var mix = JsonNode.Parse(await http.GetStringAsync($"/api/pots/{setId}"))!["mixes"]![0]!["parts"]!.AsArray();
+    var jar = new JsonObject { ["totalMl"] = 40, ["parts"] = new JsonArray([.. mix.Select(p => new JsonObject { ["materialId"] = p!["materialId"]!.GetValue<string>(), ["parts"] = int.Parse(p["parts"]!.GetValue<string>()) })]) }.ToJsonString();
+    Report("a jar while numbers are typed, over loopback", Time(() => Post($"/api/pots/{setId}/jar", jar), 100), 20);
+    foreach (var (what, bad) in new[] { ("refused with 50 bad rows", 50), ("stored", 0) })
+    {
+        var bench = JsonNode.Parse(await (await http.PostAsync("/api/workshops", new StringContent($"{{\"name\":\"Bench {bad}\"}}", Encoding.UTF8, "application/json"))).Content.ReadAsStringAsync())!["id"];
+        var file = new JsonObject { ["store"] = true, ["text"] = Workload.Csv(10_000, bad) }.ToJsonString();
+        var began = Stopwatch.GetTimestamp();
+        Post($"/api/shelf/{bench}/csv", file);
+        Report($"CSV of 10,000 materials, {what}, once", Stopwatch.GetElapsedTime(began).TotalMilliseconds, 3000);
+    }
+
     // Any stored change makes the server forget what it has said of the set.
     void Touch()
     {

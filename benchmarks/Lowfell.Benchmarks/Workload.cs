@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text;
 using Lowfell.Core.Colour;
 using Lowfell.Core.Drying;
 using Lowfell.Core.Estimates;
@@ -83,6 +85,20 @@ internal static class Workload
             Name = $"Paint {i}",
             Optics = Optics.FromMasstone(new SrgbColour((byte)random.Next(20, 240), (byte)random.Next(20, 240), (byte)random.Next(20, 240)), 0.5 + random.NextDouble() * 4),
         }).ToList();
+    }
+
+    /// <summary>A shelf as a file, with some rows that cannot be read.</summary>
+    public static string Csv(int rows, int bad)
+    {
+        var random = new Random(11);
+        var text = new StringBuilder("name,maker,kind,carrier,colour,coats_to_hide,stock_ml,pack_ml,price\n");
+        for (var i = 0; i < rows; i++)
+        {
+            var colour = i < bad * 100 && i % 100 == 0 ? "grey" : new SrgbColour((byte)random.Next(20, 240), (byte)random.Next(20, 240), (byte)random.Next(20, 240)).ToString();
+            text.Append(CultureInfo.InvariantCulture, $"Paint {i},Plain,paint,water acrylic,{colour},{1 + random.Next(4)},{random.Next(60)},17,2.80\n");
+        }
+
+        return text.ToString();
     }
 
     /// <summary>Bare exponentials and roots, as many as a prediction cannot do without.</summary>

@@ -30,21 +30,34 @@ public static class SetMixes
     public static IReadOnlyList<MixNeed> Of(IEnumerable<ZonePlan> zones, Func<Guid, Guid, int> done)
     {
         var byKey = new Dictionary<string, (Recipe Recipe, List<LayerNeed> Layers)>();
+
+        // Zones share treatments: the same layer is worked out once.
+        var known = new Dictionary<Layer, (Recipe Recipe, List<LayerNeed> Layers)?>(ReferenceEqualityComparer.Instance);
         foreach (var plan in zones)
         {
             foreach (var layer in plan.Layers)
             {
-                if (Recipe.Of(layer) is not { } recipe || Quantities.Work(layer, plan.Zone, plan.Pieces).TotalMl <= 0)
+                if (!known.TryGetValue(layer, out var found))
+                    known[layer] = found = Mix(layer, byKey);
+                if (found is not { } mix || Quantities.PotMl(layer, plan.Zone, plan.Pieces) <= 0)
                     continue;
                 var pieces = Math.Max(0, plan.Pieces - done(plan.ZoneId, layer.Id));
-                if (!byKey.TryGetValue(recipe.Key, out var mix))
-                    byKey[recipe.Key] = mix = (recipe, []);
                 mix.Layers.Add(new LayerNeed(plan.ZoneId, plan.Zone, layer, pieces, Quantities.Work(layer, plan.Zone, pieces)));
             }
         }
 
-        return byKey.Values.Select(m => new MixNeed(m.Recipe, m.Layers.OrderByDescending(l => l.Amount.TotalMl).ToList(), m.Layers.Sum(l => l.Amount.TotalMl)))
+        return byKey.Values.Where(m => m.Layers.Count > 0).Select(m => new MixNeed(m.Recipe, m.Layers.OrderByDescending(l => l.Amount.TotalMl).ToList(), m.Layers.Sum(l => l.Amount.TotalMl)))
             .OrderByDescending(m => m.Ml).ToList();
+    }
+
+    private static (Recipe Recipe, List<LayerNeed> Layers)? Mix(Layer layer, Dictionary<string, (Recipe Recipe, List<LayerNeed> Layers)> byKey)
+    {
+        if (Recipe.Of(layer) is not { } recipe)
+            return null;
+        var key = recipe.Key;
+        if (!byKey.TryGetValue(key, out var mix))
+            byKey[key] = mix = (recipe, []);
+        return mix;
     }
 
     /// <summary>
