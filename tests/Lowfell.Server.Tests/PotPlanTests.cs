@@ -59,4 +59,29 @@ public sealed class PotPlanTests(LowfellServer server) : PotDesk(server), IClass
         var (code, refused) = await Server.Send(HttpMethod.Post, await Root(), new { id = Guid.NewGuid(), eventId = Guid.NewGuid(), label = "No such", vessel = "jar", recipeKey = "gone*1", amounts = new object[] { new { materialId = await Material("Mud Dark"), ml = 1 } } });
         Assert.Equal((400, "recipeKey"), (code, refused.Fields().Single()));
     }
+
+    /// <summary>Two windows pour two pots into each other at the same moment, again and again: one wins, nobody waits for ever, nothing is lost.</summary>
+    [Fact]
+    public async Task Pouring_two_pots_into_each_other_at_once_never_locks_up()
+    {
+        var (a, b) = (await Make("To and fro", ("Wall Filler", 5)), await Make("Fro and to", ("Wall Filler", 7)));
+        for (var n = 0; n < 8; n++)
+        {
+            object Join(System.Text.Json.Nodes.JsonNode other) => new { otherId = other["id"]!.GetValue<Guid>(), otherVersion = other["version"]!.GetValue<uint>() };
+            var answers = await Task.WhenAll(Step(a, "join", Join(b)), Step(b, "join", Join(a)));
+            Assert.Single(answers, x => x.Status == 200);
+            Assert.Single(answers, x => x.Status is 409 or 400);
+            a = (await Server.Get($"{await Root()}/{a["id"]}"))["pot"]!;
+            b = (await Server.Get($"{await Root()}/{b["id"]}"))["pot"]!;
+            Assert.Equal((12m, 0m), (Ml(a) + Ml(b), Math.Min(Ml(a), Ml(b))));
+
+            // Half goes back, so that both hold something in the next round.
+            var (full, empty) = Ml(a) > 0 ? (a, b) : (b, a);
+            var fresh = Guid.NewGuid();
+            Assert.Equal(200, (await Step(full, "split", new { newPotId = fresh, ml = 6, label = $"Half {n}", vessel = "jar" })).Status);
+            a = (await Server.Get($"{await Root()}/{full["id"]}"))["pot"]!;
+            b = (await Server.Get($"{await Root()}/{fresh}"))["pot"]!;
+            Assert.Equal(0, Ml(empty));
+        }
+    }
 }
