@@ -91,7 +91,7 @@ internal static class JarReader
             dilution is null ? "neat" : dilution.ToString(), PotCheck.Consistency(recipe.Whole()),
             PotCheck.Of(contents, technique, tool).Select(r => new PotRemarkDto(r.Fit, r.Severity, r.Says)).ToList(),
             sprays ? Spray(contents, technique, ask) : null, Life(contents, climate),
-            new FewestDrops(fewest.Counts, fewest.Contents.Ml, Math.Round(fewest.Difference, 2)), decimal.Round(most.Ml, 1), most.Limit.Material.Name,
+            new FewestDrops(fewest.Counts, fewest.Contents.Ml, Math.Round(fewest.Difference, 2)), Math.Floor(most.Ml * 10) / 10, most.Limit.Material.Name,
             against is null ? null : Math.Round(PotColour.Draw(recipe.Whole()).DifferenceTo(PotColour.Draw(against.Whole())), 2),
             Care.For(new Layer { Technique = technique, Tool = tool, Paint = paint, Dilution = dilution }, Substrate.PrintedPlastic).Select(c => c.Text).ToList());
     }

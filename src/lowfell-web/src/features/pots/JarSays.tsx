@@ -13,7 +13,7 @@ export function JarSays(props: {
 }) {
   const { look } = props;
   return (
-    <aside aria-label="What is predicted" className="text-xs">
+    <aside aria-label="What is predicted" className="max-w-[420px] text-xs">
       <Coats drawdowns={look.drawdowns} />
       <Fit remarks={look.remarks} />
       {look.airbrush && <Airbrush note={look.airbrush} draft={props.draft} onDraft={props.onDraft} />}

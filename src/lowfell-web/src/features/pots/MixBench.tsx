@@ -178,6 +178,15 @@ export function MixBench(props: {
                     {said.mostMl === null
                       ? "as much as you like"
                       : `${ml(said.mostMl)}, then ${said.mostLimit} is gone`}
+                    {said.mostMl !== null && said.mostMl >= 0.1 && said.mostMl < said.totalMl && (
+                      <button
+                        type="button"
+                        className="ml-2 min-h-6 underline"
+                        onClick={() => setDraft({ ...draft, totalMl: said.mostMl! })}
+                      >
+                        Mix that much
+                      </button>
+                    )}
                   </dd>
                 </dl>
               </div>

@@ -203,7 +203,7 @@ export function PotBench(props: {
             ))}
           </ul>
         </div>
-        <aside aria-label="What is predicted" className="text-xs">
+        <aside aria-label="What is predicted" className="max-w-[420px] text-xs">
           <Coats drawdowns={pot.drawdowns} />
           <p className="mt-1 text-soft">
             {has ? "Predicted" : "As it was, predicted"}: brushed over black and white.
