@@ -26,6 +26,9 @@ public static class Shopping
     /// <summary>Less than this share of a pack left over counts as low.</summary>
     public const double LowShare = 0.15;
 
+    /// <summary>What is left of a sum by rounding alone: nobody buys a pack for it.</summary>
+    private const double Nothing = 1e-9;
+
     /// <summary>What to buy.</summary>
     /// <param name="needMl">What all planned work takes, losses and spare included, at least 0.</param>
     /// <param name="stockMl">What is there, at least 0.</param>
@@ -33,10 +36,10 @@ public static class Shopping
     /// <param name="price">Price of a pack.</param>
     public static Purchase For(double needMl, double stockMl, double packMl, double price)
     {
-        var missing = Math.Max(0, needMl - stockMl);
+        var missing = needMl - stockMl <= Nothing ? 0 : needMl - stockMl;
         if (missing == 0)
             return new Purchase(needMl > 0 && stockMl - needMl < LowShare * packMl ? StockState.Low : StockState.Enough, 0, 0, 0, stockMl - needMl);
-        var packs = packMl > 0 ? (int)Math.Ceiling(missing / packMl) : 0;
+        var packs = packMl > 0 ? (int)Math.Ceiling(missing / packMl - Nothing) : 0;
         return new Purchase(StockState.Short, missing, packs, packs * price, Math.Max(0, stockMl + packs * packMl - needMl));
     }
 }

@@ -58,6 +58,15 @@ public sealed class Recipe
         }
     }
 
+    /// <summary>Nobody could measure the difference to another recipe of the same materials.</summary>
+    public bool IsNear(Recipe other)
+    {
+        if (other.Parts.Count != Parts.Count)
+            return false;
+        var theirs = other.Parts.Zip(other.Shares()).ToDictionary(p => p.First.Material.Id, p => p.Second);
+        return Parts.Zip(Shares()).All(p => theirs.TryGetValue(p.First.Material.Id, out var share) && Math.Abs(share - p.Second) <= Measured);
+    }
+
     /// <summary>Nobody measures nearer than this share of a pot.</summary>
     private const double Measured = 0.002;
 

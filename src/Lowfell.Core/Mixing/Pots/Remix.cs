@@ -36,7 +36,9 @@ public static class Remix
     /// <param name="stop">Gives up.</param>
     public static IReadOnlyList<RemixOption> Find(StackView view, int index, PotContents first, IReadOnlyList<Material> shelf, IReadOnlyDictionary<Guid, decimal> stockMl, decimal neededMl, int count = 6, CancellationToken stop = default)
     {
-        var recipe = Recipe.Of(first).Plain();
+        // What was mixed as planned is the plan's recipe, however it was rounded on the way.
+        var mixed = Recipe.Of(first);
+        var recipe = Recipe.Of(view.Layers[index]) is { } planned && planned.IsNear(mixed) ? planned : mixed.Plain();
         var target = PotAdvice.End(view, index, first);
         var seen = new HashSet<string>();
         var options = new List<RemixOption>();

@@ -89,6 +89,17 @@ public class PotContentsTests
     }
 
     [Fact]
+    public void A_pot_poured_apart_is_still_near_its_recipe_and_a_drop_too_many_is_not() =>
+        Gen.Select(Gen.Int[1, 30], Gen.Int[1, 30], Gen.Int[1, 30], Gen.Double[0.2, 0.8]).Sample((a, b, water, share) =>
+        {
+            var recipe = Recipe.Of([new MixPart(Brown, Parts.Of(a)), new MixPart(White, Parts.Of(b)), new MixPart(Water, Parts.Of(water))]);
+            var taken = recipe.Fill(20).Take(decimal.Round(20 * (decimal)share, 4)).Taken;
+            Assert.True(recipe.IsNear(Recipe.Of(taken)));
+            Assert.False(recipe.IsNear(Recipe.Of(recipe.Fill(2).With([new Portion(Wash, 0.05m)]))));
+            Assert.False(recipe.IsNear(Recipe.Of(recipe.Fill(2).With([new Portion(Brown, 1)]))));
+        });
+
+    [Fact]
     public void A_layers_pot_is_its_mix_and_thinner_in_whole_parts()
     {
         var layer = Lay(Core.Layers.Technique.BaseCoat, Brown) with { Paint = [new MixPart(Brown, Parts.Of(3)), new MixPart(White, Parts.Of(2))], Dilution = new Dilution(Water, Parts.Of(4), Parts.One) };
