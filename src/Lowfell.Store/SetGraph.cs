@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Lowfell.Core.Drying;
+using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
@@ -113,6 +114,14 @@ public sealed class SetGraph
             Optional = row.Optional,
         };
     }
+
+    /// <summary>Every zone with its layers and pieces, as amounts are worked out from.</summary>
+    /// <param name="draftOf">A treatment being edited, when there is one.</param>
+    /// <param name="draft">Its layers as they are drafted.</param>
+    public IEnumerable<ZonePlan> Plans(Guid? draftOf = null, IReadOnlyList<Layer>? draft = null) =>
+        from design in Designs
+        from zone in design.Zones
+        select new ZonePlan(zone.Id, ToCore(zone, design), zone.TreatmentId == draftOf ? draft! : Layers(zone.TreatmentId), PieceCount(design));
 
     /// <summary>Pieces that have a layer of a zone from a pot.</summary>
     public int DoneCount(Guid zone, Guid layer) => Given.Contains(zone) ? Given[zone].Where(g => g.LayerId == layer).SelectMany(g => g.Pieces).Distinct().Count() : 0;

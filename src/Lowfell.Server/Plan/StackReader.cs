@@ -77,23 +77,9 @@ internal sealed class StackReader(SetGraph graph)
     {
         var here = draft.SelectMany(l => l.Paint.Select(p => p.Material.Id).Append(l.Dilution?.Thinner.Id ?? Guid.Empty)).ToHashSet();
         var names = graph.Designs.SelectMany(d => d.Zones.Select(z => (z.Id, Name: $"{z.Name} on {d.Name}"))).ToDictionary(x => x.Id, x => x.Name);
-        return Quantities.ForSet(Plans(draftTreatment, draft), graph.DoneCount)
+        return Quantities.ForSet(graph.Plans(draftTreatment, draft), graph.DoneCount)
             .Where(n => here.Contains(n.Material.Id))
             .Select(n => new SetNeedDto(n.Material.Id, Math.Round(n.Ml, 2), graph.StockMl.GetValueOrDefault(n.Material.Id), names[n.DrivingZone], Math.Round(n.DrivingShare, 3)))
             .ToList();
-    }
-
-    private IEnumerable<ZonePlan> Plans(Guid draftTreatment, IReadOnlyList<Layer> draft)
-    {
-        var stored = new Dictionary<Guid, IReadOnlyList<Layer>>();
-        foreach (var design in graph.Designs)
-        {
-            foreach (var zone in design.Zones)
-            {
-                if (!stored.TryGetValue(zone.TreatmentId, out var layers))
-                    stored[zone.TreatmentId] = layers = graph.Layers(zone.TreatmentId);
-                yield return new ZonePlan(zone.Id, graph.ToCore(zone, design), zone.TreatmentId == draftTreatment ? draft : layers, SetGraph.PieceCount(design));
-            }
-        }
     }
 }

@@ -28,10 +28,7 @@ internal static class PotsReader
     }
 
     /// <summary>The mixes of a set, by what still has to be laid.</summary>
-    public static IReadOnlyList<MixNeed> Mixes(SetGraph graph) => SetMixes.Of(Plans(graph), graph.DoneCount);
-
-    /// <summary>Every zone of a set with its layers.</summary>
-    public static List<ZonePlan> Plans(SetGraph graph) => graph.Designs.SelectMany(d => d.Zones.Select(z => new ZonePlan(z.Id, graph.ToCore(z, d), graph.Layers(z.TreatmentId), SetGraph.PieceCount(d)))).ToList();
+    public static IReadOnlyList<MixNeed> Mixes(SetGraph graph) => SetMixes.Of(graph.Plans(), graph.DoneCount);
 
     public static PotDto ToDto(PotRow pot, SetGraph graph)
     {

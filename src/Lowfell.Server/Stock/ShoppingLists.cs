@@ -56,9 +56,9 @@ internal static class ShoppingLists
         foreach (var id in sets)
         {
             var graph = (await graphs.OfSet(db, id, stop))!;
+            plans.AddRange(graph.Plans());
             foreach (var (design, zone) in graph.Designs.SelectMany(d => d.Zones.Select(z => (d, z))))
             {
-                plans.Add(new ZonePlan(zone.Id, graph.ToCore(zone, design), graph.Layers(zone.TreatmentId), SetGraph.PieceCount(design)));
                 names[zone.Id] = $"{zone.Name} on {design.Name}";
                 graphOf[zone.Id] = graph;
             }
