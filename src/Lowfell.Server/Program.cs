@@ -7,20 +7,13 @@ using Lowfell.Server.Remarks;
 using Lowfell.Server.Shelf;
 using Lowfell.Server.Stock;
 using Lowfell.Server.Workshops;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
-using Lowfell.Store.Demo;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
-using Serilog.Formatting.Compact;
 
 var builder = WebApplication.CreateBuilder(args);
-builder.Host.UseSerilog((context, log) => log
-    .MinimumLevel.Information()
-    .MinimumLevel.Override("Microsoft", Serilog.Events.LogEventLevel.Warning)
-    // Refusals are not defects; what is one is logged where it is told apart, in Problems.
-    .MinimumLevel.Override("Microsoft.AspNetCore.Diagnostics.ExceptionHandlerMiddleware", Serilog.Events.LogEventLevel.Fatal)
-    .MinimumLevel.Override("Microsoft.EntityFrameworkCore", Serilog.Events.LogEventLevel.Fatal)
-    .WriteTo.Console(new CompactJsonFormatter(), standardErrorFromLevel: Serilog.Events.LogEventLevel.Verbose));
+builder.Host.UseSerilog(Logs.Configure);
 builder.WebHost.ConfigureKestrel(k =>
 {
     k.AddServerHeader = false;
@@ -28,8 +21,9 @@ builder.WebHost.ConfigureKestrel(k =>
     k.Limits.MaxRequestHeadersTotalSize = 16_384;
 });
 var connection = builder.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell";
-builder.Services.AddDbContext<LowfellDb>(o => LowfellDb.Configure((DbContextOptionsBuilder<LowfellDb>)o, connection));
-builder.Services.AddSingleton<CoreMaterials>();
+builder.Services.AddDbContextFactory<LowfellDb>(o => LowfellDb.Configure((DbContextOptionsBuilder<LowfellDb>)o, connection));
+builder.Services.AddScoped<Write>();
+builder.Services.AddScoped<PotBook>();
 builder.Services.AddSingleton<SetGraphs>();
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
@@ -43,11 +37,12 @@ builder.Services.AddOpenApi(ApiDocument.Configure);
 builder.Services.AddProblemDetails();
 
 var app = builder.Build();
-app.UseExceptionHandler(e => e.Run(Problems.Handle));
+app.UseSerilogRequestLogging(Logs.OfRequests);
+app.UseExceptionHandler(e => e.Run(FaultTable.Handle));
 app.UseStatusCodePages(Problems.HandleEmpty);
 app.UseGuards();
 app.UseBodyLimit();
-app.UseSerilogRequestLogging();
+app.Use(WriteFilter.KeepBody);
 app.MapOpenApi();
 app.MapGet("/health", async (LowfellDb db, CancellationToken stop) =>
     await db.Database.CanConnectAsync(stop) ? Results.Ok(new { status = "ok" }) : Results.StatusCode(StatusCodes.Status503ServiceUnavailable)).ExcludeFromDescription();
@@ -80,12 +75,11 @@ if (args is ["--write-rules", var page])
     return;
 }
 
-using (var scope = app.Services.CreateScope())
+if (await Readiness.Prepare(app) is { } trouble)
 {
-    var db = scope.ServiceProvider.GetRequiredService<LowfellDb>();
-    await db.Database.MigrateAsync();
-    if (app.Configuration.GetValue("Lowfell:Demo", true))
-        await DemoSet.LoadIfNew(db, scope.ServiceProvider.GetRequiredService<TimeProvider>().GetUtcNow());
+    Log.Fatal("{Trouble}", trouble);
+    await Log.CloseAndFlushAsync();
+    Environment.Exit(1);
 }
 
 await app.RunAsync();

@@ -20,6 +20,8 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<ZoneTouchRow> ZoneTouches => Set<ZoneTouchRow>();
     public DbSet<PieceRow> Pieces => Set<PieceRow>();
     public DbSet<TreatmentRow> Treatments => Set<TreatmentRow>();
+    public DbSet<TreatmentRevisionRow> TreatmentRevisions => Set<TreatmentRevisionRow>();
+    public DbSet<RevisionLayerRow> RevisionLayers => Set<RevisionLayerRow>();
     public DbSet<LayerRow> Layers => Set<LayerRow>();
     public DbSet<MixRow> Mixes => Set<MixRow>();
     public DbSet<MixComponentRow> MixComponents => Set<MixComponentRow>();
@@ -28,8 +30,14 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<StockMoveRow> StockMoves => Set<StockMoveRow>();
     public DbSet<PotRow> Pots => Set<PotRow>();
     public DbSet<PotContentRow> PotContents => Set<PotContentRow>();
-    public DbSet<PotEventRow> PotEvents => Set<PotEventRow>();
+    public DbSet<WorkEventRow> WorkEvents => Set<WorkEventRow>();
+    public DbSet<WorkAmountRow> WorkAmounts => Set<WorkAmountRow>();
+    public DbSet<DoneLayerRow> DoneLayers => Set<DoneLayerRow>();
     public DbSet<WriteReceiptRow> WriteReceipts => Set<WriteReceiptRow>();
+    public DbSet<SpentWriteRow> SpentWrites => Set<SpentWriteRow>();
+    public DbSet<SliceVersionRow> SliceVersions => Set<SliceVersionRow>();
+    public DbSet<JobRow> Jobs => Set<JobRow>();
+    public DbSet<BlobRow> Blobs => Set<BlobRow>();
 
     /// <summary>Options for a connection string, as server, tests and design-time tools all use them.</summary>
     public static DbContextOptions<LowfellDb> Options(string connection) =>
@@ -58,7 +66,9 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
         conventions.Words<Substrate>();
         conventions.Words<Silhouette>();
         conventions.Words<StockMoveKind>();
-        conventions.Words<PotEventKind>();
+        conventions.Words<WorkKind>();
+        conventions.Words<Slice>();
+        conventions.Words<JobState>();
         conventions.Words<Vessel>();
         conventions.Words<PigmentSchool>();
         conventions.Words<SandSchool>();

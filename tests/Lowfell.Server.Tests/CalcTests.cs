@@ -58,7 +58,8 @@ public sealed class CalcTests(LowfellServer server) : IClassFixture<LowfellServe
     [InlineData("{\"components\":[{\"colour\":\"#123456\",", "malformed-json")]
     [InlineData("{\"components\":\"none\"}", "malformed-json")]
     [InlineData("{\"components\":[{\"colour\":\"#123456\",\"parts\":\"1\"}]}", "malformed-json")]
-    [InlineData("", "bad-request")]
+    [InlineData("", "no-body")]
+    [InlineData("null", "no-body")]
     public async Task Malformed_bodies_are_refused_with_a_code(string json, string code)
     {
         var (status, body) = await server.Send(HttpMethod.Post, "/api/calc/mix", json);

@@ -20,19 +20,28 @@ public sealed class LowfellServer : IAsyncLifetime
 
     private WebApplicationFactory<Program>? factory;
 
+    /// <summary>The database as its owner reaches it, and as the server does.</summary>
     public string Connection { get; private set; } = "";
+    public string Serving { get; private set; } = "";
     public HttpClient Http { get; private set; } = new();
 
     public async ValueTask InitializeAsync()
     {
         await template.Value;
         var name = $"test_{Guid.NewGuid():n}";
-        await Execute(root, $"create database {name} template {Template}");
-        Connection = new NpgsqlConnectionStringBuilder(root) { Database = name, IncludeErrorDetail = true, MaxPoolSize = 20 }.ConnectionString;
-        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("Lowfell:Database", Connection).UseSetting("urls", "http://127.0.0.1:0"));
-        factory.UseKestrel(0);
-        factory.StartServer();
-        Http = factory.CreateClient();
+        await Execute(root, $"create database {name} template {Template} owner {Owner}");
+        Connection = As(Owner, name);
+        Serving = As(Serve, name);
+        (factory, Http) = Start();
+    }
+
+    /// <summary>A server over this database, beside any others.</summary>
+    public (WebApplicationFactory<Program> Factory, HttpClient Http) Start()
+    {
+        var another = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("Lowfell:Database", Serving).UseSetting("Lowfell:Owner", Connection).UseSetting("urls", "http://127.0.0.1:0"));
+        another.UseKestrel(0);
+        another.StartServer();
+        return (another, another.CreateClient());
     }
 
     public async ValueTask DisposeAsync()
@@ -40,6 +49,14 @@ public sealed class LowfellServer : IAsyncLifetime
         Http.Dispose();
         if (factory is not null)
             await factory.DisposeAsync();
+    }
+
+    /// <summary>A reader of sets of its own, with nothing read yet.</summary>
+    public SetGraphs Graphs() => new(new Factory(Connection));
+
+    private sealed class Factory(string connection) : IDbContextFactory<LowfellDb>
+    {
+        public LowfellDb CreateDbContext() => new(LowfellDb.Options(connection));
     }
 
     public LowfellDb Db() => new(LowfellDb.Options(Connection));
@@ -58,8 +75,7 @@ public sealed class LowfellServer : IAsyncLifetime
     {
         using var request = new HttpRequestMessage(method, path);
         request.Content = body is string raw ? new StringContent(raw, System.Text.Encoding.UTF8, "application/json") : JsonContent.Create(body);
-        if (key is { } k)
-            request.Headers.Add("Idempotency-Key", k.ToString());
+        request.Headers.Add("Idempotency-Key", (key ?? Guid.NewGuid()).ToString());
         using var answer = await Http.SendAsync(request, TestContext.Current.CancellationToken);
         var text = await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
         return ((int)answer.StatusCode, text.Length == 0 ? new JsonObject() : JsonNode.Parse(text)!);
@@ -77,12 +93,19 @@ public sealed class LowfellServer : IAsyncLifetime
         return entry["zones"]!.AsArray().Single(z => z!["name"]!.GetValue<string>() == zone)!["id"]!.GetValue<Guid>();
     }
 
+    private const string Owner = "lowfell_owner", Serve = "lowfell_serve", Password = "only for tests";
+
+    private static string As(string role, string database) =>
+        new NpgsqlConnectionStringBuilder(root) { Username = role, Password = Password, Database = database, IncludeErrorDetail = true, MaxPoolSize = 20 }.ConnectionString;
+
     private static async Task MakeTemplate()
     {
-        await Execute(root, $"create database {Template}");
-        var connection = new NpgsqlConnectionStringBuilder(root) { Database = Template, Pooling = false }.ConnectionString;
-        await using var db = new LowfellDb(LowfellDb.Options(connection));
+        foreach (var role in new[] { Owner, Serve })
+            await Execute(root, $"do $$ begin create role {role} login password '{Password}'; exception when duplicate_object then alter role {role} password '{Password}'; end $$");
+        await Execute(root, $"create database {Template} owner {Owner}");
+        await using var db = new LowfellDb(LowfellDb.Options(new NpgsqlConnectionStringBuilder(As(Owner, Template)) { Pooling = false }.ConnectionString));
         await db.Database.MigrateAsync();
+        await ServingRole.Grant(db, Serve, CancellationToken.None);
         await DemoSet.LoadIfNew(db, new DateTimeOffset(2026, 11, 1, 12, 0, 0, TimeSpan.Zero));
     }
 }

@@ -97,10 +97,10 @@ public sealed class PotTests(LowfellServer server) : PotDesk(server), IClassFixt
     [Fact]
     public async Task The_database_itself_refuses_to_change_what_happened()
     {
-        foreach (var sql in new[] { "update pot_events set note = 'x'", "delete from pot_event_amounts", "delete from pot_event_pieces", "update pot_contents set ml = ml + 1", "delete from pots" })
+        foreach (var sql in new[] { "update work_events set note = 'x'", "delete from work_amounts", "delete from work_pieces", "update pot_contents set ml = ml + 1", "delete from pots", "update layers set coats = 2", "delete from revision_layers", "delete from treatment_revisions" })
             await Assert.ThrowsAsync<PostgresException>(() => LowfellServer.Execute(Server.Connection, sql));
         await using var db = Server.Db();
-        var sums = await db.PotEvents.SelectMany(e => e.Amounts, (e, a) => new { e.PotId, a.MaterialId, a.Ml }).GroupBy(a => new { a.PotId, a.MaterialId }).Select(g => new { g.Key, Ml = g.Sum(a => a.Ml) }).ToListAsync(Stop);
+        var sums = await db.WorkEvents.SelectMany(e => e.Amounts, (e, a) => new { e.PotId, a.MaterialId, a.Ml }).GroupBy(a => new { a.PotId, a.MaterialId }).Select(g => new { g.Key, Ml = g.Sum(a => a.Ml) }).ToListAsync(Stop);
         Assert.All(await db.PotContents.AsNoTracking().ToListAsync(Stop), c => Assert.Equal(sums.Single(s => s.Key.PotId == c.PotId && s.Key.MaterialId == c.MaterialId).Ml, c.Ml));
     }
 
@@ -235,7 +235,7 @@ public sealed class PotTests(LowfellServer server) : PotDesk(server), IClassFixt
             var id = await Material(name);
             var shared = db.Pots.Where(p => p.Label.StartsWith("Shared")).Select(p => p.Id);
             var inPots = await db.PotContents.Where(c => c.MaterialId == id && shared.Contains(c.PotId)).SumAsync(c => c.Ml, Stop);
-            var gone = await db.PotEvents.Where(e => shared.Contains(e.PotId) && (e.Kind == PotEventKind.ThrownAway || e.Kind == PotEventKind.Corrected)).SelectMany(e => e.Amounts).Where(a => a.MaterialId == id).SumAsync(a => -a.Ml, Stop);
+            var gone = await db.WorkEvents.Where(e => shared.Contains(e.PotId!.Value) && (e.Kind == WorkKind.ThrownAway || e.Kind == WorkKind.Corrected)).SelectMany(e => e.Amounts).Where(a => a.MaterialId == id).SumAsync(a => -a.Ml, Stop);
             Assert.Equal(stock[name] - await StockOf(name), inPots + gone);
         }
     }

@@ -45,7 +45,7 @@ public sealed class RemarksTests(LowfellServer server) : IClassFixture<LowfellSe
         (status, _) = await server.Send(HttpMethod.Post, path + "/remedies", new { ask.rule, ask.remedy, store = true, versions });
         Assert.Equal(409, status);
 
-        var stacks = new JsonArray(done["changes"]!.AsArray().Select(c => (JsonNode)new JsonObject { ["treatmentId"] = c!.Text("treatmentId"), ["version"] = c!["version"]!.GetValue<uint>(), ["layers"] = c!["before"]!.Copy() }).ToArray());
+        var stacks = new JsonArray(shown["changes"]!.AsArray().Select(c => (JsonNode)new JsonObject { ["treatmentId"] = c!.Text("treatmentId"), ["version"] = done["versions"]!.AsArray().Single(v => v!.Text("treatmentId") == c!.Text("treatmentId"))!["version"]!.GetValue<uint>(), ["layers"] = c!["before"]!.Copy() }).ToArray());
         (status, _) = await server.Send(HttpMethod.Put, path + "/stacks", new JsonObject { ["stacks"] = stacks.Copy() }, Guid.NewGuid());
         Assert.Equal(200, status);
         Assert.Contains(Groups(await server.Get(path + "/remarks")), g => g.Text("rule") == "wash-on-flat");
@@ -61,12 +61,12 @@ public sealed class RemarksTests(LowfellServer server) : IClassFixture<LowfellSe
     {
         var path = await SetPath();
         await using var db = server.Db();
-        var treatments = await db.Treatments.Where(t => t.Name == "Jetty rope" || t.Name == "Reed bed").Include(t => t.Layers).ToListAsync(Stop);
+        var treatments = await db.Treatments.Where(t => t.Name == "Jetty rope" || t.Name == "Reed bed").ToListAsync(Stop);
         var stacks = treatments.Select((t, i) => new { treatmentId = t.Id, version = t.Version + (uint)i, layers = Array.Empty<object>() }).ToList();
         var (status, _) = await server.Send(HttpMethod.Put, path + "/stacks", new { stacks });
         Assert.Equal(409, status);
         var ids = treatments.Select(t => t.Id).ToList();
-        Assert.Equal(treatments.Sum(t => t.Layers.Count), await db.Layers.CountAsync(l => ids.Contains(l.TreatmentId), Stop));
+        Assert.All(await db.Treatments.AsNoTracking().Where(t => ids.Contains(t.Id)).ToListAsync(Stop), t => Assert.Equal(1, t.Revision));
         (status, var problem) = await server.Send(HttpMethod.Put, path + "/stacks", new { stacks = new[] { new { treatmentId = Guid.NewGuid(), version = (uint?)null, layers = Array.Empty<object>() } } });
         Assert.Equal(400, status);
         Assert.Equal(["stacks[0].treatmentId", "stacks[0].version"], problem.Fields());
@@ -181,16 +181,16 @@ public sealed class RemarksTests(LowfellServer server) : IClassFixture<LowfellSe
     public async Task The_demo_is_free_of_stops_once_every_remedy_is_applied()
     {
         await using var db = server.Db();
-        var graph = (await SetGraph.Load(db, new CoreMaterials(), await server.SetId(), Stop))!;
+        var graph = (await server.Graphs().OfSet(db, await server.SetId(), Stop))!;
         foreach (var question in Schools.All)
         {
             foreach (var answer in question.Answers)
             {
                 var rules = Schools.With(new HouseRules(), question.School, answer.Word)!;
-                foreach (var (design, zone) in graph.Designs.SelectMany(d => d.Zones.Select(z => (d, z))))
+                foreach (var place in graph.Places)
                 {
-                    var context = graph.Context(zone, design, rules);
-                    var layers = graph.Layers(zone.TreatmentId);
+                    var context = graph.Context(place.Zone, place.Design, rules);
+                    var layers = place.Layers;
                     for (var round = 0; round < 60; round++)
                     {
                         // The first remedy of the worst remark, as somebody would who presses the same key again and again.
@@ -201,7 +201,7 @@ public sealed class RemarksTests(LowfellServer server) : IClassFixture<LowfellSe
 
                     var left = OrderCheck.Run(context, layers);
                     Assert.DoesNotContain(left, f => f.Severity == Severity.Stop);
-                    Assert.True(left.All(f => f.Severity == Severity.Hint || f.Remedies.Count == 0), $"{answer.Text}, {design.Name}, {zone.Name}: {left.FirstOrDefault()?.Why}");
+                    Assert.True(left.All(f => f.Severity == Severity.Hint || f.Remedies.Count == 0), $"{answer.Text}, {place.Name}: {left.FirstOrDefault()?.Why}");
                 }
             }
         }

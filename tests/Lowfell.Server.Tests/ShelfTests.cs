@@ -89,13 +89,15 @@ public sealed class ShelfTests(LowfellServer server) : IClassFixture<LowfellServ
     {
         var umber = (await server.Get(await List())).AsArray().Single(m => m!.Text("name") == "Bog Umber")!;
         Assert.True(umber["uses"]!.GetValue<int>() > 0);
-        using var refused = await server.Http.DeleteAsync($"/api/shelf/materials/{umber.Text("id")}", TestContext.Current.CancellationToken);
-        Assert.Equal(409, (int)refused.StatusCode);
+        Assert.Equal(409, (await server.Send(HttpMethod.Delete, $"/api/shelf/materials/{umber.Text("id")}", null)).Status);
         var uses = (await server.Get($"/api/shelf/materials/{umber.Text("id")}/uses")).AsArray();
         Assert.Contains(uses, u => u!.Text("treatment") == "Lock brick" && u!["zones"]!.AsArray().Count == 2);
         var (_, card) = await server.Send(HttpMethod.Post, await List(), Paint("Never Used"));
-        using var gone = await server.Http.DeleteAsync($"/api/shelf/materials/{card.Text("id")}", TestContext.Current.CancellationToken);
-        Assert.Equal(204, (int)gone.StatusCode);
+        Assert.Equal(204, (await server.Send(HttpMethod.Delete, $"/api/shelf/materials/{card.Text("id")}", null)).Status);
+        Assert.DoesNotContain((await server.Get(await List())).AsArray(), m => m!.Text("name") == "Never Used");
+
+        // Its name is free again.
+        Assert.Equal(201, (await server.Send(HttpMethod.Post, await List(), Paint("Never Used"))).Status);
     }
 
     [Fact]

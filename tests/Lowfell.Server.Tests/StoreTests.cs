@@ -15,10 +15,11 @@ public sealed class StoreTests(LowfellServer server) : IClassFixture<LowfellServ
     [InlineData("update materials set stock_ml = -0.1", "ck_materials_stock")]
     [InlineData("update materials set over_black = '#123456', over_white = null", "ck_materials_card")]
     [InlineData("update materials set thinners = array['moonshine']", "ck_materials_thinners")]
-    [InlineData("update layers set coats = 0", "ck_layers_coats")]
-    [InlineData("update layers set technique = 'conjuring'", "ck_layers_technique")]
-    [InlineData("update layers set material_id = mix_id, thinner_id = null, paint_parts = 1 where mix_id is not null", "ck_layers")]
-    [InlineData("update layers set position = 0", "uq_layers_position")]
+    [InlineData("insert into revision_layers select treatment_id, revision, position, layer_id from revision_layers", "pk_revision_layers")]
+    [InlineData("insert into revision_layers select treatment_id, revision, position + 50, layer_id from revision_layers", "ix_revision_layers_treatment_id_revision_layer_id")]
+    [InlineData("update treatments set revision = revision + 1", "fk_treatments_newest_revision")]
+    [InlineData("update pots set newest_event_id = gen_random_uuid()", "fk_pots_newest_event")]
+    [InlineData("insert into write_receipts values (gen_random_uuid(), now(), 'x', '{}')", "ck_write_receipts_hash")]
     [InlineData("update mix_components set parts = 0", "ck_mix_components_parts")]
     [InlineData("update workshops set house_rules_hot_air_on_wash = 'sometimes'", "ck_workshops_house_rules_hot_air_on_wash")]
     [InlineData("update zone_touches set first_zone_id = second_zone_id", "ck_zone_touches_once")]
@@ -31,9 +32,18 @@ public sealed class StoreTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.StartsWith(constraint, error.ConstraintName);
     }
 
-    [Fact]
-    public async Task Layers_may_swap_places_within_one_transaction() =>
-        await LowfellServer.Execute(server.Connection, "update layers set position = 1 - position where position in (0, 1)");
+    [Theory]
+    [InlineData("{\"coats\": 0}", "ck_layers_coats")]
+    [InlineData("{\"technique\": \"conjuring\"}", "ck_layers_technique")]
+    [InlineData("{\"thinner_id\": null, \"paint_parts\": 1}", "ck_layers_dilution")]
+    [InlineData("{\"wait_minutes\": -1}", "ck_layers_wait")]
+    [InlineData("{\"treatment_id\": \"00000000-0000-0000-0000-000000000001\"}", "fk_layers_treatments")]
+    public async Task A_new_layer_must_make_sense(string change, string constraint)
+    {
+        var error = await Assert.ThrowsAsync<PostgresException>(() => LowfellServer.Execute(server.Connection,
+            $"insert into layers select (jsonb_populate_record(null::layers, to_jsonb(l) || jsonb_build_object('id', gen_random_uuid()) || '{change}')).* from layers l limit 1"));
+        Assert.StartsWith(constraint, error.ConstraintName);
+    }
 
     [Fact]
     public async Task The_demo_is_loaded_into_a_new_database_only()

@@ -30,5 +30,8 @@ public readonly record struct Lab(double L, double A, double B)
     /// <summary>Chroma, the distance from neutral.</summary>
     public double Chroma => Math.Sqrt(A * A + B * B);
 
+    /// <summary>CIE76, the plain distance: quick, and good enough to sort by.</summary>
+    public double DistanceTo(Lab other) => Math.Sqrt((L - other.L) * (L - other.L) + (A - other.A) * (A - other.A) + (B - other.B) * (B - other.B));
+
     private static double F(double t) => t > Epsilon ? Math.Cbrt(t) : (Kappa * t + 16) / 116;
 }

@@ -33,6 +33,13 @@ public sealed record ColourEvidence(SrgbColour? Colour, SrgbColour? OverBlack = 
         return (Optics.FromMasstone(colour, UsualHiding), OpticsSource.Estimated);
     }
 
+    /// <summary>Where the optics will come from; says so without working them out.</summary>
+    public OpticsSource Source(MaterialKind kind) =>
+        OverBlack is not null && OverWhite is not null ? OpticsSource.ContrastCard
+        : Colour is null ? OpticsSource.Clear
+        : IsTransparent(kind) ? OpticsSource.OverWhite
+        : CoatsToHide is not null ? OpticsSource.CoatsToHide : OpticsSource.Estimated;
+
     /// <summary>Kinds that tint what is below instead of hiding it.</summary>
     public static bool IsTransparent(MaterialKind kind) =>
         kind is MaterialKind.Wash or MaterialKind.Filter or MaterialKind.Ink or MaterialKind.GlazeMedium;

@@ -11,8 +11,20 @@ public sealed record Material
     public required MaterialKind Kind { get; init; }
     public required Carrier Carrier { get; init; }
 
-    /// <summary>Absorption and scattering of one standard coat.</summary>
-    public required Optics Optics { get; init; }
+    /// <summary>Absorption and scattering of one standard coat; worked out at the first question when it was given by <see cref="Resolve"/>.</summary>
+    public Optics Optics
+    {
+        get => optics ??= Resolve!();
+        init => optics = value;
+    }
+
+    /// <summary>Works the optics out. A shelf has thousands of materials, and a plan asks about a few dozen of them.</summary>
+    public Func<Optics>? Resolve { get; init; }
+
+    /// <summary>The colour it was entered with: near enough to pick the likely ones of thousands before the exact question. Null where it has none.</summary>
+    public Lab? Entered { get; init; }
+
+    private Optics? optics;
 
     /// <summary>Where the optics come from.</summary>
     public OpticsSource OpticsSource { get; init; } = OpticsSource.Estimated;

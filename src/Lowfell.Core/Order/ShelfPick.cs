@@ -6,7 +6,7 @@ using Lowfell.Core.Mixing;
 namespace Lowfell.Core.Order;
 
 /// <summary>Finds on the shelf what a remedy needs; null when the shelf has none.</summary>
-internal static class ShelfPick
+public static class ShelfPick
 {
     /// <summary>A varnish that keeps solvents off, of this sheen.</summary>
     public static Material? Varnish(IEnumerable<Material> shelf, Sheen sheen) =>
@@ -24,10 +24,8 @@ internal static class ShelfPick
     public static Material? WaterBorneLike(IEnumerable<Material> shelf, Material material)
     {
         var wanted = Look(material);
-        return shelf
-            .Where(m => m.Kind == material.Kind && m.Carrier == Carrier.WaterAcrylic && m.Sheen == material.Sheen)
-            .Concat(shelf.Where(m => m.Kind == material.Kind && m.Carrier == Carrier.WaterAcrylic))
-            .MinBy(m => ColourDifference.Ciede2000(wanted, Look(m)));
+        var like = shelf.Where(m => m.Kind == material.Kind && m.Carrier == Carrier.WaterAcrylic).ToList();
+        return Likely(like.Where(m => m.Sheen == material.Sheen), wanted).Concat(Likely(like, wanted)).MinBy(m => ColourDifference.Ciede2000(wanted, Look(m)));
     }
 
     /// <summary>A paint of about the same hue, two steps lighter.</summary>
@@ -36,7 +34,7 @@ internal static class ShelfPick
         const double twoSteps = 16;
         var from = paint.Optics.Masstone().ToLab();
         var wanted = new Lab(from.L + twoSteps, from.A, from.B);
-        return shelf.Where(m => m.Kind == MaterialKind.Paint && m.Carrier == paint.Carrier && m.Optics.Masstone().ToLab().L > from.L + twoSteps / 2)
+        return Likely(shelf.Where(m => m.Kind == MaterialKind.Paint && m.Carrier == paint.Carrier), wanted).Where(m => m.Optics.Masstone().ToLab().L > from.L + twoSteps / 2)
             .MinBy(m => ColourDifference.Ciede2000(wanted, m.Optics.Masstone().ToLab()));
     }
 
@@ -76,6 +74,17 @@ internal static class ShelfPick
         Coats = coats,
         Tool = Tool.Airbrush,
     };
+
+    /// <summary>
+    /// Of a large shelf the materials entered nearest to a colour, and all those entered without one: working out the optics of
+    /// thousands to compare them exactly would take seconds, and none further off could win.
+    /// </summary>
+    public static IEnumerable<Material> Likely(IEnumerable<Material> materials, Lab wanted)
+    {
+        const int few = 120;
+        var all = materials.ToList();
+        return all.Count <= few ? all : all.OrderBy(m => m.Entered is { } entered ? wanted.DistanceTo(entered) : 0).Take(few);
+    }
 
     private static Lab Look(Material m) => m.Optics.Over(Reflectance.Flat(Optics.CardWhite), 1).ToLab();
 }

@@ -42,7 +42,7 @@ public static class StartHere
     {
         if (!CanAsk(run, index, position))
             throw new ArgumentException("Start here needs a layer that leaves a whole film at the position asked for.", nameof(index));
-        var search = new BaseSearch(run, index, position, wanted, Fitting(run.Layers[index], shelf), ratios ?? AllRatios);
+        var search = new BaseSearch(run, index, position, wanted, Likely(Fitting(run.Layers[index], shelf), wanted), ratios ?? AllRatios);
         return search.Best(count, stop);
     }
 
@@ -55,6 +55,12 @@ public static class StartHere
     /// <summary>Opaque materials that the layer's technique takes.</summary>
     internal static List<Material> Fitting(Layer layer, IReadOnlyList<Material> shelf) =>
         shelf.Where(m => m.IsOpaque && TechniqueTable.For(layer.Technique, layer.Tool).Suits.Contains(m.Kind)).ToList();
+
+    /// <summary>Pairs of this many are tried in a quarter of a second; of a larger shelf those entered nearest to the colour are taken.</summary>
+    private const int MostTried = 500;
+
+    private static List<Material> Likely(List<Material> shelf, Lab wanted) =>
+        shelf.Count <= MostTried ? shelf : shelf.OrderBy(m => m.Entered is { } entered ? wanted.DistanceTo(entered) : 0).Take(MostTried).ToList();
 
     /// <summary>Paints mix when the same thing carries them.</summary>
     internal static bool Mixes(Material a, Material b) => a.Carrier == b.Carrier;

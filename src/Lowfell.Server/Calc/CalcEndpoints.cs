@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Lowfell.Core.Colour;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Sight;
@@ -6,16 +7,20 @@ using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Lowfell.Server.Calc;
 
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]
 public sealed record MixComponentIn(string? Colour, double? Parts);
 
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]
 public sealed record MixIn(IReadOnlyList<MixComponentIn?>? Components);
 
 /// <summary>A mark of some width in mm on a field, seen from metres away; a spot unless said to be a line.</summary>
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]
 public sealed record SightIn(string? Spot, string? Field, double? Millimetres, double? Metres, MarkShape? Shape);
 
 /// <summary>CIEDE2000 as seen, the verdict, and the distance beyond which it is lost; 0 when it cannot be told from anywhere.</summary>
 public sealed record SightOut(double Difference, Verdict Verdict, double LostBeyondMetres);
 
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]
 public sealed record FilmIn(string? Paint, double? Hiding, double? Coats, string? Ground);
 
 /// <summary>A colour as hex and as CIELAB [L, a, b].</summary>

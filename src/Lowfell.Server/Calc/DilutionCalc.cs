@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Lowfell.Core.Mixing.Reading;
 using Lowfell.Server.Http;
 using Lowfell.Store;
@@ -7,6 +8,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Lowfell.Server.Calc;
 
 /// <summary>A dilution as typed; <c>percent</c> says what a bare percentage means, left out it is asked.</summary>
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]
 public sealed record DilutionIn(string? Text, PercentMeaning? Percent);
 
 /// <summary>One reading: paint and thinner in whole parts, their shares of the mix, and the reading in words.</summary>

@@ -14,8 +14,8 @@ internal static class Page
         });
         // Reading only: otherwise a wrong content type sent to the API would end here as "not found".
         var reading = new HttpMethodMetadata([HttpMethods.Get, HttpMethods.Head]);
-        app.MapFallback("/", Open).WithMetadata(reading);
-        app.MapFallback("/{**path:nonfile:regex(^(?!api/|openapi/).*$)}", Open).WithMetadata(reading);
+        app.MapFallback("/", Open).WithMetadata(reading).ExcludeFromDescription();
+        app.MapFallback("/{**path:nonfile:regex(^(?!api/|openapi/).*$)}", Open).WithMetadata(reading).ExcludeFromDescription();
     }
 
     private static async Task<IResult> Open(HttpContext http, IWebHostEnvironment host)

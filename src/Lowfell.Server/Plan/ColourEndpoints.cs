@@ -5,6 +5,8 @@ using Lowfell.Core.Order;
 using Lowfell.Core.Sight;
 using Lowfell.Core.Start;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -24,8 +26,7 @@ public static class ColourEndpoints
         plan.MapPost("/zones/{zoneId:guid}/compare", Compare).WithName("compareStacks").WithSummary("Two stacks on one zone, side by side.").ProducesProblem(400).ProducesProblem(404);
         plan.MapGet("/sets/{setId:guid}/treatments", Treatments).WithName("treatments").ProducesProblem(404);
         plan.MapGet("/designs/{designId:guid}/table", TableView.Of).WithName("tableView").WithSummary("A design as seen from 0.3 to 3 m.").ProducesProblem(404);
-        plan.MapPost("/zones/{zoneId:guid}/observe", Observation.Take).WithName("observe").WithSummary("Tunes a material's strength by what was seen.").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409)
-            .AddEndpointFilter<IdempotencyFilter>();
+        plan.MapPost("/zones/{zoneId:guid}/observe", Observation.Take).WithName("observe").WithSummary("Tunes a material's strength by what was seen.").Writes<ObserveReading>();
     }
 
     private static async Task<Results<Ok<IReadOnlyList<StartDto>>, ProblemHttpResult>> Start(Guid zoneId, StartIn ask, LowfellDb db, SetGraphs graphs, CancellationToken stop)
@@ -68,7 +69,7 @@ public static class ColourEndpoints
             return Problems.NotFound("zone");
         var faults = new Faults();
         var draft = Draft.Read(at, ask.Layers, faults);
-        faults.Range((decimal?)ask.Metres, "metres", 0.1m, 100);
+        faults.Range(ask.Metres, "metres", 0.1, 100);
         if (faults.Any)
             return faults.ToProblem();
         var run = draft!.Predictions;

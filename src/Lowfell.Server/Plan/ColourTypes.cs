@@ -1,6 +1,8 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Sight;
 
+using Lowfell.Server.Stacks;
+
 namespace Lowfell.Server.Plan;
 
 /// <summary>A colour wanted at a position of the finished zone, and the layer to choose a paint for.</summary>

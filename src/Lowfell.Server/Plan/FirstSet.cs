@@ -1,6 +1,8 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Lowfell.Store.Starter;
@@ -26,15 +28,15 @@ public static class FirstSet
     {
         var plan = app.MapGroup("/api/plan").WithTags("Plan");
         plan.MapGet("/presets", () => TypedResults.Ok(Presets.All)).WithName("presets");
-        plan.MapPost("/sets", AddSet).WithName("addSet").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
-        plan.MapPost("/sets/{setId:guid}/designs", AddDesign).WithName("addDesign").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
+        plan.MapPost("/sets", AddSet).WithName("addSet").Writes<Made>(StatusCodes.Status201Created);
+        plan.MapPost("/sets/{setId:guid}/designs", AddDesign).WithName("addDesign").Writes<Made>(StatusCodes.Status201Created);
     }
 
     public sealed record Made(Guid SetId, Guid FirstZoneId);
 
-    private static async Task<Results<Created<Made>, ProblemHttpResult>> AddSet(NewSetIn entry, LowfellDb db, TimeProvider clock, CancellationToken stop)
+    private static async Task<Outcome<Made>> AddSet(NewSetIn entry, Write write)
     {
-        if (entry.WorkshopId is not { } workshop || !await db.Workshops.AnyAsync(w => w.Id == workshop, stop))
+        if (entry.WorkshopId is not { } workshop || !await Lock(write, workshop))
             return Problems.NotFound("workshop");
         var faults = new Faults();
         faults.Text(entry.Name, "name", 120);
@@ -43,6 +45,8 @@ public static class FirstSet
         CheckDesign(entry.Design, "design.", faults);
         if (faults.Any)
             return faults.ToProblem();
+        if (await write.Db.Sets.AnyAsync(s => s.WorkshopId == workshop && s.Name == entry.Name!.Trim(), write.Stop))
+            return Problems.Taken("name", "This workshop has a set of this name already.");
         var set = new SetRow
         {
             WorkshopId = workshop,
@@ -52,25 +56,35 @@ public static class FirstSet
             Handling = entry.Handling ?? Handling.Careful,
             TargetSheen = entry.TargetSheen ?? Sheen.Matt,
         };
-        db.Add(set);
-        var design = await Build(db, workshop, set.Id, 0, entry.Design!, entry.StartingLayers ?? true, clock.GetUtcNow(), stop);
-        await db.SaveChangesAsync(stop);
-        return TypedResults.Created($"/api/plan/sets/{set.Id}", new Made(set.Id, design.Zones[0].Id));
+        write.Db.Add(set);
+        var design = await Build(write, workshop, set.Id, 0, entry.Design!, entry.StartingLayers ?? true);
+        await write.Save();
+        return new Made(set.Id, design.Zones[0].Id);
     }
 
-    private static async Task<Results<Created<Made>, ProblemHttpResult>> AddDesign(Guid setId, NewDesignIn entry, LowfellDb db, TimeProvider clock, CancellationToken stop)
+    private static async Task<Outcome<Made>> AddDesign(Guid setId, NewDesignIn entry, Write write)
     {
-        if (await db.Sets.FirstOrDefaultAsync(s => s.Id == setId, stop) is not { } set)
+        var db = write.Db;
+        if (await db.Sets.AsNoTracking().FirstOrDefaultAsync(s => s.Id == setId, write.Stop) is not { } set || !await Lock(write, set.WorkshopId))
             return Problems.NotFound("set");
         var faults = new Faults();
         CheckDesign(entry, "", faults);
-        var position = await db.Designs.CountAsync(d => d.SetId == setId, stop);
-        faults.Require(position < MostDesigns, "name", $"At most {MostDesigns} designs in a set.");
+        var names = await db.Designs.Where(d => d.SetId == setId).Select(d => d.Name).ToListAsync(write.Stop);
+        faults.Require(names.Count < MostDesigns, "name", $"At most {MostDesigns} designs in a set.");
         if (faults.Any)
             return faults.ToProblem();
-        var design = await Build(db, set.WorkshopId, setId, position, entry, startingLayers: true, clock.GetUtcNow(), stop);
-        await db.SaveChangesAsync(stop);
-        return TypedResults.Created($"/api/plan/sets/{setId}", new Made(setId, design.Zones[0].Id));
+        if (names.Contains(entry.Name!.Trim()))
+            return Problems.Taken("name", $"{set.Name} has a design of this name already.");
+        var design = await Build(write, set.WorkshopId, setId, names.Count, entry, startingLayers: true);
+        await write.Save();
+        return new Made(setId, design.Zones[0].Id);
+    }
+
+    /// <summary>One new set or design at a time in a workshop: they put the same plain materials on its shelf.</summary>
+    private static async Task<bool> Lock(Write write, Guid workshop)
+    {
+        write.In(workshop);
+        return await write.Db.Database.SqlQuery<Guid>($"select id as \"Value\" from workshops where id = {workshop} for no key update").ToListAsync(write.Stop) is [_];
     }
 
     private static void CheckDesign(NewDesignIn? design, string at, Faults faults)
@@ -93,9 +107,9 @@ public static class FirstSet
         faults.Require(names.Distinct().Count() == names.Count, at + "zones", "Give every zone a name of its own.");
     }
 
-    private static async Task<DesignRow> Build(LowfellDb db, Guid workshop, Guid setId, int position, NewDesignIn entry, bool startingLayers, DateTimeOffset now, CancellationToken stop)
+    private static async Task<DesignRow> Build(Write write, Guid workshop, Guid setId, int position, NewDesignIn entry, bool startingLayers)
     {
-        var shelf = startingLayers ? await StarterMaterials(db, workshop, stop) : [];
+        var shelf = startingLayers ? await StarterMaterials(write, workshop) : [];
         var design = new DesignRow
         {
             SetId = setId,
@@ -109,14 +123,14 @@ public static class FirstSet
         for (var i = 0; i < entry.Zones!.Count; i++)
         {
             var zone = entry.Zones[i]!;
-            var treatment = new TreatmentRow { WorkshopId = workshop, Name = zone.Name!.Trim(), ChangedAt = now };
+            var treatment = new TreatmentRow { WorkshopId = workshop, Name = zone.Name!.Trim(), ChangedAt = write.Now };
             if (startingLayers)
-                treatment.Layers.AddRange(Layers(zone, shelf));
-            db.Add(treatment);
+                treatment.Layers.AddRange(Layers(treatment.Id, zone, shelf));
+            Revisions.Begin(write.Db, treatment, write.Actor.Name);
             design.Zones.Add(Zone(zone, treatment, i));
         }
 
-        db.Add(design);
+        write.Db.Add(design);
         return design;
     }
 
@@ -142,17 +156,15 @@ public static class FirstSet
         };
     }
 
-    private static IEnumerable<LayerRow> Layers(NewZoneIn zone, Dictionary<string, MaterialRow> shelf)
+    private static IEnumerable<LayerRow> Layers(Guid treatment, NewZoneIn zone, Dictionary<string, MaterialRow> shelf)
     {
         var ground = zone.Ground is { } g && shelf.ContainsKey(g) ? g : "Plain earth brown";
-        var position = 0;
         foreach (var (technique, material, coats) in StarterShelf.Stack(zone.Relief ?? Relief.Light, ground))
         {
             var name = technique == Technique.Varnish && zone.TargetSheen is { } sheen ? $"Plain {Core.Words.EnumWords.Of(sheen)} varnish" : material;
             yield return new LayerRow
             {
-                Id = Guid.CreateVersion7(),
-                Position = position++,
+                TreatmentId = treatment,
                 Technique = technique,
                 MaterialId = shelf[name].Id,
                 Coats = coats,
@@ -162,16 +174,16 @@ public static class FirstSet
     }
 
     /// <summary>The plain materials of this workshop; those it no longer has are put back.</summary>
-    private static async Task<Dictionary<string, MaterialRow>> StarterMaterials(LowfellDb db, Guid workshop, CancellationToken stop)
+    private static async Task<Dictionary<string, MaterialRow>> StarterMaterials(Write write, Guid workshop)
     {
         var starters = StarterShelf.Materials(workshop).ToDictionary(m => m.Name);
         var names = starters.Keys.ToList();
-        var have = await db.Materials.Where(m => m.WorkshopId == workshop && m.Maker == "" && names.Contains(m.Name)).ToDictionaryAsync(m => m.Name, stop);
+        var have = await write.Db.Materials.Where(m => m.WorkshopId == workshop && m.PutAwayAt == null && m.Maker == "" && names.Contains(m.Name)).ToDictionaryAsync(m => m.Name, write.Stop);
         foreach (var (name, row) in starters)
         {
             if (have.ContainsKey(name))
                 continue;
-            db.Add(row);
+            write.Db.Add(row);
             have[name] = row;
         }
 

@@ -4,6 +4,8 @@ using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
 using Lowfell.Core.Order;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -14,10 +16,11 @@ namespace Lowfell.Server.Plan;
 /// <summary>Did it match? What was seen tunes the strength of the layer's main material, and is kept with what it changed.</summary>
 internal static class Observation
 {
-    public static async Task<Results<Ok<ObserveReading>, ProblemHttpResult>> Take(Guid zoneId, ObserveIn ask, LowfellDb db, SetGraphs graphs, TimeProvider clock, CancellationToken stop)
+    public static async Task<Outcome<ObserveReading>> Take(Guid zoneId, ObserveIn ask, Write write, SetGraphs graphs)
     {
-        if (await graphs.OfZone(db, zoneId, stop) is not { } at)
+        if (await graphs.OfZone(write.Db, zoneId, write.Stop) is not { } at)
             return Problems.NotFound("zone");
+        write.In(at.Graph.Workshop.Id);
         var faults = new Faults();
         var draft = Draft.Read(at, ask.Layers, faults);
         var observed = Draft.Colour(ask.Observed, "observed", faults);
@@ -27,17 +30,18 @@ internal static class Observation
             faults.Require(main is not null && main.OpticsSource != OpticsSource.Clear, "layerId", "This layer has no colour of its own to tune. Choose one that has.");
         if (faults.Any)
             return faults.ToProblem();
-        var row = await db.Materials.FirstAsync(m => m.Id == main!.Id, stop);
+        var row = await write.Db.Materials.FirstAsync(m => m.Id == main!.Id, write.Stop);
         var position = ask.Position ?? Position.Field;
         var entered = row.Evidence().Resolve(row.Kind).Optics;
         Seen Predict(Strength strength) => Seen(draft!, index, position, main! with { Optics = strength.Of(entered) });
         var before = row.Strength();
         var after = Calibration.Tune(s => Predict(s).Lab, before, observed.ToLab());
         Seen predicted = Predict(before), tuned = Predict(after);
-        var id = ask.Store == true ? await Store(at, index, position, observed, row, before, after, predicted, tuned, db, clock.GetUtcNow(), stop) : (Guid?)null;
-        return TypedResults.Ok(new ObserveReading(
+        var id = ask.Store == true ? await Store(at, index, position, observed, row, before, after, predicted, tuned, write) : (Guid?)null;
+        var reading = new ObserveReading(
             row.Id, row.Name, predicted.Colour.ToString(), Round(ColourDifference.Ciede2000(predicted.Lab, observed.ToLab())), DifferenceWords.Of(predicted.Lab, observed.ToLab()),
-            tuned.Colour.ToString(), Round(ColourDifference.Ciede2000(tuned.Lab, observed.ToLab())), before.Hiding, before.Tint, after.Hiding, after.Tint, id));
+            tuned.Colour.ToString(), Round(ColourDifference.Ciede2000(tuned.Lab, observed.ToLab())), before.Hiding, before.Tint, after.Hiding, after.Tint, id);
+        return id is null ? Outcome<ObserveReading>.Look(TypedResults.Ok(reading)) : reading;
     }
 
     /// <summary>The colour after one layer when its main material is another, wherever below it that material is used as well.</summary>
@@ -49,13 +53,13 @@ internal static class Observation
     }
 
     private static async Task<Guid> Store(
-        Place at, int index, Position position, SrgbColour observed, MaterialRow row, Strength before, Strength after, Seen predicted, Seen tuned, LowfellDb db, DateTimeOffset now, CancellationToken stop)
+        Place at, int index, Position position, SrgbColour observed, MaterialRow row, Strength before, Strength after, Seen predicted, Seen tuned, Write write)
     {
         var step = after.Since(before);
         var look = new CalibrationRow
         {
             MaterialId = row.Id,
-            At = now,
+            At = write.Now,
             Place = $"{at.Design.Name}, {at.Zone.Name}, layer {index + 1}",
             Position = position,
             Observed = observed.ToString(),
@@ -64,9 +68,9 @@ internal static class Observation
             HidingStep = (decimal)step.Hiding,
             TintStep = (decimal)step.Tint,
         };
-        db.Add(look);
+        write.Db.Add(look);
         (row.HidingFactor, row.TintFactor) = ((decimal)after.Hiding, (decimal)after.Tint);
-        await db.SaveChangesAsync(stop);
+        await write.Save();
         return look.Id;
     }
 

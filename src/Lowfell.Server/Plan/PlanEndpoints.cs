@@ -2,6 +2,8 @@ using System.Runtime.CompilerServices;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Order;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -18,12 +20,10 @@ public static class PlanEndpoints
         plan.MapGet("/techniques", Techniques).WithName("techniques");
         plan.MapGet("/sets/{setId:guid}", Overview).WithName("planOverview").ProducesProblem(404);
         plan.MapGet("/zones/{zoneId:guid}", OfZone).WithName("zoneSheet").ProducesProblem(404);
-        plan.MapPut("/zones/{zoneId:guid}", ChangeZone).WithName("changeZone").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409)
-            .AddEndpointFilter<IdempotencyFilter>();
+        plan.MapPut("/zones/{zoneId:guid}", ChangeZone).WithName("changeZone").Writes<ZoneTold, ZoneSheet>(Tell);
         plan.MapGet("/zones/{zoneId:guid}/variation", Variation.Of).WithName("variationPlan").WithSummary("Where a varied layer goes on each piece.").ProducesProblem(400).ProducesProblem(404);
         plan.MapPost("/zones/{zoneId:guid}/reading", Read).WithName("readDraft").ProducesProblem(400).ProducesProblem(404);
-        plan.MapPut("/zones/{zoneId:guid}/stack", Store).WithName("storeStack").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409)
-            .AddEndpointFilter<IdempotencyFilter>();
+        plan.MapPut("/zones/{zoneId:guid}/stack", Store).WithName("storeStack").Writes<ZoneTold, ZoneSheet>(Tell);
     }
 
     private static Ok<IReadOnlyList<TechniqueDto>> Techniques() => TypedResults.Ok<IReadOnlyList<TechniqueDto>>(
@@ -33,29 +33,27 @@ public static class PlanEndpoints
     {
         if (await graphs.OfSet(db, setId, stop) is not { } graph)
             return Problems.NotFound("set");
-        return TypedResults.Ok(overviews.GetValue(graph, Listing));
+        return TypedResults.Ok(Listing(graph));
     }
 
     /// <summary>Drafts come many a second while a slider moves; they need not look for other windows' changes every time.</summary>
     private static readonly TimeSpan DraftsLook = TimeSpan.FromMilliseconds(100);
 
-    // What is listed of a set that has not changed is the same every time.
-    private static readonly ConditionalWeakTable<SetGraph, PlanOverview> overviews = [];
-
     private static PlanOverview Listing(SetGraph graph)
     {
-        var entries = graph.Designs.SelectMany(d => d.Zones.Select(z => (Design: d, Zone: z))).AsParallel().AsOrdered().Select(x => Entry(graph, x.Design, x.Zone)).ToList().ToDictionary(e => e.Id);
-        var designs = graph.Designs.Select(d => new DesignEntry(
-            d.Id, d.Name, d.Silhouette, d.Substrate, SetGraph.PieceCount(d), d.Zones.Select(z => entries[z.Id]).ToList())).ToList();
+        var designs = graph.Designs.AsParallel().AsOrdered().Select(d => Entry(graph, d)).ToList();
         return new PlanOverview(
             graph.Set.Id, graph.Set.Name, graph.Workshop.Id, graph.Workshop.Name, graph.Set.Scale, graph.Set.TableMetres, graph.Set.TargetSheen, graph.Set.Handling,
             graph.Workshop.TemperatureC, graph.Workshop.RelativeHumidity, designs.Sum(d => d.Pieces), designs);
     }
 
+    private static DesignEntry Entry(SetGraph graph, DesignRow design) => graph.Once(design, nameof(PlanOverview), () => new DesignEntry(
+        design.Id, design.Name, design.Silhouette, design.Substrate, SetGraph.PieceCount(design), design.Zones.Select(z => Entry(graph, design, z)).ToList()));
+
     private static ZoneEntry Entry(SetGraph graph, DesignRow design, ZoneRow row)
     {
-        var view = new StackView(graph.Context(row, design), graph.Layers(row.TreatmentId));
-        var open = new Remarks.ZoneRemarks(graph, row, view).Open(OrderCheck.Glance(view));
+        var view = graph.Glance(row, design);
+        var open = new ZoneRemarks(graph, row, view).Open(OrderCheck.Glance(view));
         int Count(Severity severity) => open.Count(f => f.Severity == severity);
         return new ZoneEntry(row.Id, row.Name, view.Count > 0 ? view.Predictions[^1].Field.Colour.ToString() : null, view.Count, Count(Severity.Stop), Count(Severity.Caution), Count(Severity.Hint));
     }
@@ -65,63 +63,55 @@ public static class PlanEndpoints
 
     private static async Task<Results<Ok<Reading>, ProblemHttpResult>> Read(Guid zoneId, DraftIn draft, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
-        if (await graphs.OfZone(db, zoneId, stop, lately: DraftsLook) is not { } at)
+        if (await graphs.OfZone(db, zoneId, stop, within: DraftsLook) is not { } at)
             return Problems.NotFound("zone");
         var faults = new Faults();
         var layers = LayerWords.Read(draft.Layers, at.Graph.Materials, faults);
         faults.Range(draft.Laid, "laid", 0, layers?.Count ?? 0);
-        faults.Range((decimal?)draft.MinutesSinceLast, "minutesSinceLast", 0, 10_000_000);
+        faults.Range(draft.MinutesSinceLast, "minutesSinceLast", 0, 10_000_000);
         return faults.Any ? faults.ToProblem() : TypedResults.Ok(new StackReader(at.Graph).Read(at.Design, at.Zone, layers!, new Progress(draft.Laid ?? 0, draft.MinutesSinceLast ?? 0)));
     }
 
-    private static async Task<Results<Ok<ZoneSheet>, ProblemHttpResult>> Store(
-        Guid zoneId, StackIn stack, LowfellDb db, SetGraphs graphs, TimeProvider clock, CancellationToken stop)
+    /// <summary>What a change of a zone comes to.</summary>
+    private sealed record ZoneTold(Guid ZoneId, uint Version);
+
+    private static async Task<ZoneSheet> Tell(ZoneTold told, Telling telling) => Sheet((await telling.Graphs.OfZone(telling.Db, told.ZoneId, telling.Stop))!);
+
+    private static async Task<Outcome<ZoneTold>> Store(Guid zoneId, StackIn stack, Write write, SetGraphs graphs)
     {
-        if (await graphs.OfZone(db, zoneId, stop) is not { } at)
+        if (await graphs.OfZone(write.Db, zoneId, write.Stop) is not { } at)
             return Problems.NotFound("zone");
+        write.In(at.Graph.Workshop.Id);
         var faults = new Faults();
         faults.Require(stack.Version is not null, "version", "Give the version you edited from.");
-        var layers = LayerWords.Read(stack.Layers, at.Graph.Materials, faults);
-        if (layers is null || faults.Any)
-            return faults.ToProblem();
-        var ids = layers.Select(l => l.Id).ToList();
-        if (await db.Layers.AnyAsync(l => ids.Contains(l.Id) && l.TreatmentId != at.Zone.TreatmentId, stop))
-        {
-            faults.Add("layers", "A layer id belongs to another treatment. Give copied layers new ids.");
-            return faults.ToProblem();
-        }
-
-        var notes = stack.Layers!.Select(l => l!.Note ?? "").ToList();
-        var stored = await new StackWriter(db, clock).Write(at.Zone.TreatmentId, stack.Version!.Value, layers, notes, stop);
-        var now = Sheet((await graphs.OfZone(db, zoneId, stop))!);
-        return stored ? TypedResults.Ok(now) : Problems.Changed("stack", now);
-    }
-
-    private static async Task<Results<Ok<ZoneSheet>, ProblemHttpResult>> ChangeZone(Guid zoneId, ZoneIn change, LowfellDb db, SetGraphs graphs, CancellationToken stop)
-    {
-        var row = await db.Zones.FirstOrDefaultAsync(z => z.Id == zoneId, stop);
-        if (row is null)
-            return Problems.NotFound("zone");
-        var faults = ZoneMeasures.Check(change);
+        var writer = new StackWriter(write);
+        var stored = await writer.Read(at.Graph, at.Zone.TreatmentId, stack.Version ?? 0, stack.Layers, "layers", faults);
         if (faults.Any)
             return faults.ToProblem();
-        var changed = row.Version != change.Version;
-        if (!changed)
-        {
-            ZoneMeasures.Fill(row, change);
-            await db.SaveChangesAsync(stop);
-        }
+        return await writer.Store([stored!]) is { } versions ? new ZoneTold(zoneId, versions[0]) : Problems.Changed("stack", Sheet((await graphs.OfZone(write.Db, zoneId, write.Stop))!));
+    }
 
-        db.ChangeTracker.Clear();
-        var now = Sheet((await graphs.OfZone(db, zoneId, stop))!);
-        return changed ? Problems.Changed("zone", now) : TypedResults.Ok(now);
+    private static async Task<Outcome<ZoneTold>> ChangeZone(Guid zoneId, ZoneIn change, Write write, SetGraphs graphs)
+    {
+        if (await graphs.OfZone(write.Db, zoneId, write.Stop) is not { } at || await write.Db.Zones.FirstOrDefaultAsync(z => z.Id == zoneId, write.Stop) is not { } row)
+            return Problems.NotFound("zone");
+        write.In(at.Graph.Workshop.Id);
+        var faults = ZoneMeasures.Check(change);
+        faults.Require(change.Name is null || at.Design.Zones.All(z => z.Id == zoneId || z.Name != change.Name.Trim()), "name", $"{at.Design.Name} has a zone of this name already. Choose another name.");
+        if (faults.Any)
+            return faults.ToProblem();
+        if (row.Version != change.Version)
+            return Problems.Changed("zone", Sheet(at));
+        ZoneMeasures.Fill(row, change);
+        await write.Save();
+        return new ZoneTold(zoneId, row.Version);
     }
 
     private static ZoneSheet Sheet(Place at)
     {
         var treatment = at.Graph.Treatments[at.Zone.TreatmentId];
         var layers = at.Graph.Layers(treatment.Id);
-        var shared = at.Graph.Designs.SelectMany(d => d.Zones.Where(z => z.TreatmentId == treatment.Id && z.Id != at.Zone.Id).Select(z => $"{d.Name}, {z.Name}")).ToList();
+        var shared = at.Graph.Places.Where(p => p.Zone.TreatmentId == treatment.Id && p.Zone.Id != at.Zone.Id).Select(p => $"{p.Design.Name}, {p.Zone.Name}").ToList();
         return new ZoneSheet(
             Word(at), treatment.Id, treatment.Name, treatment.Version, shared,
             layers.Select((l, i) => LayerWords.ToDto(l) with { Note = treatment.Layers[i].Note }).ToList(),

@@ -1,18 +1,10 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Order;
+using Lowfell.Server.Stacks;
 using Lowfell.Store.Rows;
 
 namespace Lowfell.Server.Plan;
-
-public sealed record PaintDto(Guid MaterialId, decimal Parts);
-
-public sealed record DilutionDto(Guid ThinnerId, decimal Paint, decimal Thinner);
-
-/// <summary>One layer as it is edited. Layers always travel bottom first.</summary>
-public sealed record LayerDto(
-    Guid Id, Technique Technique, IReadOnlyList<PaintDto> Paint, DilutionDto? Dilution, int Coats, Region Region, decimal Strength,
-    Tool Tool, DryingMode Drying, int? WaitMinutes, bool Optional, string Note, decimal? MarkMm = null, int? VariationSeed = null);
 
 /// <summary>
 /// A layers-only request: what would this stack give? On a piece half done, how many layers are on it already and the minutes since the last.
@@ -21,9 +13,6 @@ public sealed record DraftIn(IReadOnlyList<LayerDto?>? Layers, int? Laid = null,
 
 /// <summary>A whole stack to store, and the version it was edited from.</summary>
 public sealed record StackIn(uint? Version, IReadOnlyList<LayerDto?>? Layers);
-
-/// <summary>Figures for raised, field and recess.</summary>
-public sealed record PositionsDto(double Raised, double Field, double Recess);
 
 public sealed record NeedDto(Guid MaterialId, double Ml);
 
@@ -35,23 +24,6 @@ public sealed record LayerReading(
     Guid Id, string Raised, string Field, string Recess, string Average, string WetRaised, string WetField, string WetRecess, PositionsDto Change, PositionsDto FilmUm, PositionsDto Cover,
     double NeededWaitMinutes, double HandsOnLowMinutes, double HandsOnHighMinutes, IReadOnlyList<NeedDto> Needs, bool HidingEstimated,
     int? CoatsToHide, IReadOnlyList<double>? LightLeft, IReadOnlyList<string> Care, string RecipeKey);
-
-/// <summary>An edit of a remedy; indices are bottom first, counted just before this edit.</summary>
-public sealed record EditDto(EditKind Op, int At, int? To, LayerDto? Layer);
-
-public enum EditKind
-{
-    Insert, Remove, Move, Replace,
-}
-
-public sealed record RemedyDto(string Id, string Text, IReadOnlyList<EditDto> Edits);
-
-/// <summary>Why the painter lives with a finding.</summary>
-public sealed record AcceptedDto(Guid Id, string Reason, DateTimeOffset AcceptedAt);
-
-/// <summary>What a rule says. Facts are the same as long as what it rests on is; an accepted finding counts that long.</summary>
-public sealed record FindingDto(
-    string Rule, Severity Severity, IReadOnlyList<Guid> Layers, string Title, string Why, IReadOnlyList<RemedyDto> Remedies, IReadOnlyList<School> Schools, string Facts, AcceptedDto? Accepted);
 
 /// <summary>How much of a material the whole set takes with this stack in place.</summary>
 public sealed record SetNeedDto(Guid MaterialId, double Ml, double StockMl, string DrivenBy, double DrivenShare);

@@ -5,6 +5,7 @@ using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
+using Lowfell.Server.Stacks;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 
@@ -22,7 +23,7 @@ internal sealed class StackReader(SetGraph graph)
         var predictions = view.Predictions;
         var pieces = SetGraph.PieceCount(design);
         var readings = layers.Select((layer, i) => ReadLayer(predictions, i, zone, pieces, i + 1 < layers.Count ? layers[i + 1] : null, context.Climate)).ToList();
-        var findings = new Remarks.ZoneRemarks(graph, zoneRow, view).Findings;
+        var findings = new ZoneRemarks(graph, zoneRow, view).Findings;
         return new Reading(SubstrateTraits.Colour(zone.Substrate).ToString(), readings, findings, SetNeeds(zoneRow.TreatmentId, layers), Target(zoneRow, predictions));
     }
 

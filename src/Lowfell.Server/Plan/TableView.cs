@@ -3,6 +3,8 @@ using Lowfell.Core.Layers;
 using Lowfell.Core.Order;
 using Lowfell.Core.Sight;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;

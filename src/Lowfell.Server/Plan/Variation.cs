@@ -1,5 +1,7 @@
 using Lowfell.Core.Pieces;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Microsoft.AspNetCore.Http.HttpResults;
 

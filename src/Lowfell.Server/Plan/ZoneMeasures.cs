@@ -1,6 +1,8 @@
 using Lowfell.Core.Colour;
 using Lowfell.Core.Layers;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store.Rows;
 
 namespace Lowfell.Server.Plan;

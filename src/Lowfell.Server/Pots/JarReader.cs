@@ -6,7 +6,8 @@ using Lowfell.Core.Mixing.Measures;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
 using Lowfell.Server.Http;
-using Lowfell.Server.Shelf;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -26,8 +27,8 @@ internal static class JarReader
         var recipe = ReadRecipe(ask.Parts, "parts", graph, faults);
         var against = ask.Against is null ? null : ReadRecipe(ask.Against, "against", graph, faults);
         faults.Range(ask.TotalMl, "totalMl", SmallestTotal, MostMl);
-        faults.Range((decimal?)ask.NeedleMm, "needleMm", 0.1m, 2);
-        faults.Range((decimal?)ask.Bar, "bar", 0.1m, 10);
+        faults.Range(ask.NeedleMm, "needleMm", 0.1, 2);
+        faults.Range(ask.Bar, "bar", 0.1, 10);
         var jar = recipe is null ? null : Changed(new Jar(recipe, ask.TotalMl ?? UsualTotal), ask.Change, faults);
         if (faults.Any)
             return faults.ToProblem();
@@ -80,14 +81,14 @@ internal static class JarReader
         var contents = jar.Contents;
         var technique = ask.Technique ?? Technique.BaseCoat;
         var tool = ask.Tool ?? TechniqueTable.For(technique).UsualTool;
-        var climate = new Climate((double)graph.Workshop.TemperatureC, (double)graph.Workshop.RelativeHumidity);
+        var climate = graph.Climate;
         var (paint, dilution) = recipe.Whole().AsPaint();
         var fewest = WholeDrops.Fewest(recipe);
         var stock = recipe.Parts.ToDictionary(p => p.Material.Id, p => (decimal)graph.StockMl.GetValueOrDefault(p.Material.Id));
         var most = Solve.Most(recipe, stock);
         var sprays = tool == Tool.Airbrush && paint.Any(p => !p.Material.IsThinner);
         return new JarLook(
-            recipe.Key, jar.Ml, Lines(jar, contents, graph), PotColour.InTheJar(paint).ToString(), Drawdowns(paint, dilution), Math.Round(contents.ThinnerShare, 6),
+            recipe.Key, jar.Ml, Lines(jar, contents, graph), PotColour.InTheJar(paint).ToString(), Drawdowns.Of(paint, dilution), Math.Round(contents.ThinnerShare, 6),
             dilution is null ? "neat" : dilution.ToString(), PotCheck.Consistency(recipe.Whole()),
             PotCheck.Of(contents, technique, tool).Select(r => new PotRemarkDto(r.Fit, r.Severity, r.Says)).ToList(),
             sprays ? Spray(contents, technique, ask) : null, Life(contents, climate),
@@ -107,12 +108,6 @@ internal static class JarReader
     {
         var life = PotLife.Of(contents, v, climate);
         return new LifeDto(v, Math.Round(life.Low), Math.Round(life.Usual), Math.Round(life.High), PotAdvice.Holds(v));
-    }).ToList();
-
-    public static IReadOnlyList<Drawdown> Drawdowns(IReadOnlyList<MixPart> paint, Dilution? dilution) => new[] { 1, 2, 3 }.Select(n =>
-    {
-        var drawn = PotColour.Draw(paint, dilution, n);
-        return new Drawdown(n, drawn.OverBlack.ToSrgb().ToString(), drawn.OverWhite.ToSrgb().ToString());
     }).ToList();
 
     private static List<JarLine> Lines(Jar jar, PotContents contents, SetGraph graph)

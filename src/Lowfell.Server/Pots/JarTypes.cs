@@ -1,7 +1,8 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
-using Lowfell.Server.Shelf;
+
+using Lowfell.Server.Stacks;
 
 namespace Lowfell.Server.Pots;
 

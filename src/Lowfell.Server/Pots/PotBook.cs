@@ -1,168 +1,170 @@
-using Lowfell.Core.Mixing.Measures;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Server.Http;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using Npgsql;
 
 namespace Lowfell.Server.Pots;
 
+/// <summary>What a step of a pot comes to.</summary>
+public sealed record PotTold(Guid SetId, Guid PotId);
+
 /// <summary>
-/// Writes what happens to pots: one transaction a step, rows locked in one order, each event once however often it is sent, and
-/// stock taken from the shelf in the same breath.
+/// Writes down what happens to pots: events into the stream of work, stock in the same transaction, and on the pot what its events
+/// come to, so that its two-thousandth step asks no more than its first.
 /// </summary>
-internal sealed class PotBook(LowfellDb db, SetGraph graph, SetGraphs graphs, DateTimeOffset now, CancellationToken stop)
+public sealed class PotBook(Write write, SetGraphs graphs)
 {
-    public const int LongestNote = 500, LongestLabel = 80;
-    private const decimal MostMl = 5_000;
-    private const int MostDrops = 20_000, MostPortions = 12;
+    public const int LongestLabel = 80, LongestNote = 500;
 
-    public DateTimeOffset Now => now;
+    private LowfellDb Db => write.Db;
+    private CancellationToken Stop => write.Stop;
 
-    public SetGraph Graph => graph;
+    public SetGraph Graph { get; private set; } = null!;
+    public DateTimeOffset Now => write.Now;
 
-    /// <summary>Carries a step out on locked pots. The step adds events; answering a problem leaves everything as it was.</summary>
-    /// <param name="eventId">The id that the client gave; when it is known already, the pot is returned as it stands.</param>
-    /// <param name="pots">The pots in question with the versions they were seen in; the first is answered with.</param>
-    /// <param name="step">What to do.</param>
-    public async Task<Results<Ok<PotDto>, ProblemHttpResult>> Do(Guid eventId, IReadOnlyList<(Guid Id, uint? Version)> pots, Func<IReadOnlyList<PotRow>, Task<ProblemHttpResult?>> step)
+    /// <summary>Opens the book of the workshop that a set belongs to; null when there is no such set.</summary>
+    public async Task<SetGraph?> Open(Guid setId)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
-        try
-        {
-            var ids = pots.Select(p => p.Id).Order().ToList();
-            await db.Database.ExecuteSqlAsync($"select 1 from pots where id = any({ids}) order by id for update", stop);
-            var rows = new List<PotRow>();
-            foreach (var (id, version) in pots)
-            {
-                if (await Tracked(id) is not { } row || row.WorkshopId != graph.Workshop.Id)
-                    return Problems.NotFound("pot");
-                if (row.Events.Any(e => e.Id == eventId))
-                    return TypedResults.Ok(PotsReader.ToDto(row, graph));
-                if (row.Version != version)
-                    return Problems.Changed("pot", PotsReader.ToDto(row, graph));
-                rows.Add(row);
-            }
-
-            if (await step(rows) is { } problem)
-                return problem;
-            foreach (var row in rows)
-                row.ChangedAt = now;
-            await db.SaveChangesAsync(stop);
-            await transaction.CommitAsync(stop);
-        }
-        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.CheckViolation, ConstraintName: "ck_materials_stock" })
-        {
-            return await NotEnough(transaction);
-        }
-
-        graphs.Forget();
-        return await Answer(pots[0].Id);
+        if (await graphs.OfSet(Db, setId, Stop) is not { } graph)
+            return null;
+        write.In(graph.Workshop.Id);
+        return Graph = graph;
     }
 
-    /// <summary>A new pot, with what it begins with.</summary>
-    public async Task<Results<Ok<PotDto>, ProblemHttpResult>> Make(PotRow pot, PotEventRow made, bool? bottleHadMore)
+    /// <summary>One step: checks what was sent, takes the pots at the versions they were seen in, and does it.</summary>
+    /// <param name="setId">The set it is done from.</param>
+    /// <param name="id">The pot that is answered with.</param>
+    /// <param name="entry">What was sent.</param>
+    /// <param name="check">Looks at what is particular to this step.</param>
+    /// <param name="act">Does it; a problem leaves everything as it was.</param>
+    public async Task<Outcome<PotTold>> Step(Guid setId, Guid id, IPotStep entry, Action<Faults> check, Func<IReadOnlyList<PotRow>, Task<ProblemHttpResult?>> act)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
-        try
-        {
-            await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({pot.Id.ToString()}, 0))", stop);
-            if (await db.Pots.AnyAsync(p => p.Id == pot.Id, stop))
-                return await Answer(pot.Id);
-            db.Add(pot);
-            await db.SaveChangesAsync(stop);
-            db.Add(made);
-            await FromShelf(made, bottleHadMore == true);
-            await db.SaveChangesAsync(stop);
-            await transaction.CommitAsync(stop);
-        }
-        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.CheckViolation, ConstraintName: "ck_materials_stock" })
-        {
-            return await NotEnough(transaction);
-        }
+        if (await Open(setId) is null)
+            return Problems.NotFound("set");
+        var faults = new Faults();
+        faults.Id(entry.Id, "id");
+        faults.Require(entry.Version is not null, "version", "Give the version of the pot you saw.");
+        faults.Text(entry.Note, "note", LongestNote, needed: false);
+        check(faults);
+        if (faults.Any)
+            return faults.ToProblem();
+        var wanted = entry.Others.Prepend((id, entry.Version)).ToList();
+        var ids = wanted.Select(w => w.Item1).ToList();
+        await Db.Database.ExecuteSqlAsync($"select 1 from pots where id = any({ids}) order by id for no key update", Stop);
+        var rows = await Db.Pots.Include(p => p.Contents).Where(p => ids.Contains(p.Id) && p.WorkshopId == Graph.Workshop.Id).ToDictionaryAsync(p => p.Id, Stop);
+        if (rows.Count < ids.Count)
+            return Problems.NotFound("pot");
 
-        graphs.Forget();
-        return await Answer(pot.Id);
+        // The same event under another key is the same event.
+        if (await Db.WorkEvents.AnyAsync(e => e.Id == entry.Id && e.PotId == id, Stop))
+            return new PotTold(setId, id);
+        foreach (var (pot, version) in wanted)
+            if (rows[pot].Version != version)
+                return Problems.Changed("pot", await PotsReader.ToDto(rows[pot], Graph, Db, Stop));
+        var pots = ids.Select(p => rows[p]).ToList();
+        if (await act(pots) is { } problem)
+            return problem;
+        foreach (var pot in pots)
+            pot.ChangedAt = write.Now;
+        await write.Save();
+        return new PotTold(setId, id);
     }
 
-    /// <summary>Takes an event's amounts from the shelf. Rows are locked by id first, so that two pots never wait for each other.</summary>
-    public async Task FromShelf(PotEventRow filled, bool bottleHadMore)
+    /// <summary>A new pot in its workshop; a problem when its label is taken, or there are too many with something in them.</summary>
+    public async Task<ProblemHttpResult?> Begin(PotRow pot)
     {
-        var ids = filled.Amounts.Select(a => a.MaterialId).Order().ToList();
-        await db.Database.ExecuteSqlAsync($"select 1 from materials where id = any({ids}) order by id for update", stop);
-        await db.SaveChangesAsync(stop);
-        var label = await db.Pots.Where(p => p.Id == filled.PotId).Select(p => p.Label).FirstAsync(stop);
-        var stock = await db.Materials.AsNoTracking().Where(m => ids.Contains(m.Id)).ToDictionaryAsync(m => m.Id, m => m.StockMl, stop);
+        if (await Db.Pots.AnyAsync(p => p.WorkshopId == pot.WorkshopId && p.Label == pot.Label, Stop))
+            return Problems.Taken("label", $"There is a pot labelled {pot.Label} already.");
+        if (await Db.Pots.CountAsync(p => p.WorkshopId == pot.WorkshopId && p.Contents.Any(c => c.Ml > 0), Stop) >= MostFullPots)
+            return Problems.Of(StatusCodes.Status409Conflict, "too-many", $"{MostFullPots} pots have something in them, the most a bench keeps. Throw away what is dry; nothing was stored.");
+        Db.Add(pot);
+        return null;
+    }
+
+    private const int MostFullPots = 500;
+
+    /// <summary>Writes an event down, and on its pot what it comes to. It goes into the stream at the next save.</summary>
+    public WorkEventRow Record(PotRow pot, Guid id, WorkKind kind, IEnumerable<WorkAmountRow> amounts, string? note = null, PotRow? other = null, Guid? twin = null, WorkEventRow? undoes = null, LaidOn? laid = null)
+    {
+        var row = new WorkEventRow
+        {
+            Id = id,
+            WorkshopId = pot.WorkshopId,
+            Actor = write.Actor.Name,
+            Device = write.Actor.Device,
+            Kind = kind,
+            ToldAt = write.ToldAt,
+            ReceivedAt = write.Now,
+            Note = note ?? "",
+            PotId = pot.Id,
+            OtherPotId = other?.Id,
+            TwinId = twin,
+            UndoesId = undoes?.Id,
+            BeforeId = pot.NewestEventId,
+            ZoneId = laid?.Zone,
+            LayerId = laid?.Layer,
+            LineId = laid?.Line,
+            Filling = laid is null ? null : pot.Filling,
+        };
+        row.Amounts.AddRange(amounts.Where(a => a.Ml != 0).Select(a => new WorkAmountRow { EventId = id, MaterialId = a.MaterialId, Ml = a.Ml, Drops = a.Drops }));
+        row.Pieces.AddRange((laid?.Pieces ?? []).Select(p => new WorkPieceRow { EventId = id, PieceId = p }));
+        Db.Add(row);
+        PotState.Take(pot, row, undoes);
+        return row;
+    }
+
+    /// <summary>Portions as an event puts them in, or takes them with -1.</summary>
+    public static IEnumerable<WorkAmountRow> Amounts(IEnumerable<Portion> portions, int sign = 1) => portions.Select(p => new WorkAmountRow { MaterialId = p.Material.Id, Ml = sign * p.Ml });
+
+    /// <summary>
+    /// Takes an event's amounts from the shelf. Rows are locked by id first, so that two pots never wait for each other; with
+    /// <paramref name="bottleHadMore"/> a bottle that held more than the books say is corrected first.
+    /// </summary>
+    public async Task<ProblemHttpResult?> FromShelf(PotRow pot, WorkEventRow filled, bool bottleHadMore)
+    {
+        await write.Save();
+        var ids = filled.Amounts.Select(a => a.MaterialId).ToList();
+        var stock = await Db.Database.SqlQuery<Held>($"select id, stock_ml from materials where id = any({ids}) order by id for no key update").ToDictionaryAsync(m => m.Id, m => m.StockMl, Stop);
         foreach (var amount in filled.Amounts.OrderBy(a => a.MaterialId))
         {
-            if (bottleHadMore && stock[amount.MaterialId] < amount.Ml)
-            {
-                db.Add(new StockMoveRow { Id = Guid.NewGuid(), MaterialId = amount.MaterialId, Kind = StockMoveKind.Corrected, Ml = amount.Ml - stock[amount.MaterialId], Reason = $"the bottle held more when {label} was mixed", At = now });
-                await db.SaveChangesAsync(stop);
-            }
-
-            db.Add(new StockMoveRow { Id = Guid.NewGuid(), MaterialId = amount.MaterialId, Kind = StockMoveKind.Used, Ml = -amount.Ml, Reason = $"pot {label}", At = now, PotEventId = filled.Id });
-            await db.SaveChangesAsync(stop);
+            var missing = amount.Ml - stock[amount.MaterialId];
+            if (missing > 0 && !bottleHadMore)
+                return Problems.Of(StatusCodes.Status409Conflict, "not-enough", "The shelf does not hold that much by the books. Mix less, record what was bought, or say that the bottle held more; nothing was stored.");
+            if (missing > 0)
+                await Move(amount.MaterialId, StockMoveKind.Corrected, missing, $"the bottle held more when {pot.Label} was mixed", null);
+            await Move(amount.MaterialId, StockMoveKind.Used, -amount.Ml, $"pot {pot.Label}", filled.Id);
         }
+
+        return null;
     }
+
+    private sealed record Held(Guid Id, decimal StockMl);
 
     /// <summary>Puts back on the shelf what an event took from it.</summary>
     public async Task BackToShelf(Guid eventId)
     {
-        foreach (var move in await db.StockMoves.AsNoTracking().Where(m => m.PotEventId == eventId && !db.StockMoves.Any(u => u.UndoesId == m.Id)).OrderBy(m => m.MaterialId).ToListAsync(stop))
-            db.Add(new StockMoveRow { Id = Guid.NewGuid(), MaterialId = move.MaterialId, Kind = StockMoveKind.Corrected, Ml = -move.Ml, Reason = "taken back", At = now, UndoesId = move.Id });
+        foreach (var move in await Db.StockMoves.AsNoTracking().Where(m => m.WorkEventId == eventId && !Db.StockMoves.Any(u => u.UndoesId == m.Id)).OrderBy(m => m.MaterialId).ToListAsync(Stop))
+            await Move(move.MaterialId, StockMoveKind.Corrected, -move.Ml, "taken back", null, move.Id);
     }
 
-    public PotEventRow Event(Guid id, Guid pot, PotEventKind kind, IEnumerable<Portion> amounts, int sign = 1, string note = "", Guid? other = null, Guid? twin = null, Guid? undoes = null, Guid? zone = null, Guid? layer = null)
+    private async Task Move(Guid material, StockMoveKind kind, decimal ml, string reason, Guid? workEvent, Guid? undoes = null)
     {
-        var row = new PotEventRow { Id = id, PotId = pot, Kind = kind, At = now, Note = note, OtherPotId = other, TwinId = twin, UndoesId = undoes, ZoneId = zone, LayerId = layer };
-        row.Amounts.AddRange(amounts.Where(a => a.Ml != 0).Select(a => new PotEventAmountRow { EventId = id, MaterialId = a.Material.Id, Ml = sign * a.Ml }));
-        return row;
+        Db.Add(new StockMoveRow { Id = Guid.NewGuid(), MaterialId = material, Kind = kind, Ml = ml, Reason = reason, At = write.ToldAt, WorkEventId = workEvent, UndoesId = undoes });
+        await write.Save();
     }
 
-    public PotContents Contents(PotRow pot) => graph.Contents(pot.Contents.Select(c => (c.MaterialId, c.Ml)));
+    /// <summary>An event with its amounts, of this pot; null when there is none.</summary>
+    public Task<WorkEventRow?> Event(Guid pot, Guid id) => Db.WorkEvents.AsNoTracking().Include(e => e.Amounts).FirstOrDefaultAsync(e => e.Id == id && e.PotId == pot, Stop);
 
-    /// <summary>Portions as they were measured: drops count by the bottle's own drop.</summary>
-    public List<PotEventAmountRow>? ReadPortions(IReadOnlyList<PortionIn?>? entries, Faults faults)
-    {
-        entries ??= [];
-        faults.Require(entries.Count is > 0 and <= MostPortions, "amounts", $"Say what goes in: from 1 to {MostPortions} materials.");
-        var rows = new List<PotEventAmountRow>();
-        for (var i = 0; i < Math.Min(entries.Count, MostPortions); i++)
-        {
-            var at = $"amounts[{i}]";
-            var entry = entries[i];
-            var material = entry?.MaterialId is { } id && graph.Materials.TryGetValue(id, out var known) ? known : null;
-            faults.Require(material is not null, $"{at}.materialId", "This material is not on the shelf. Choose one that is.");
-            faults.Require((entry?.Ml is null) != (entry?.Drops is null), at, "Give either ml or drops.");
-            faults.Require(entry?.Drops is null or (> 0 and <= MostDrops), $"{at}.drops", $"Give whole drops from 1 to {MostDrops}.");
-            faults.Require(entry?.Ml is null or (> 0 and <= MostMl), $"{at}.ml", $"Give ml above 0, at most {MostMl:0}.");
-            if (faults.Any)
-                continue;
-            var ml = entry!.Ml ?? entry.Drops!.Value * WholeDrops.UnitMl(new Core.Mixing.MixPart(material!, Core.Mixing.Parts.One));
-            rows.Add(new PotEventAmountRow { MaterialId = material!.Id, Ml = decimal.Round(ml, PotContents.Decimals), Drops = entry.Drops });
-        }
+    /// <summary>The newest row of a line, of the revision in force: what work is done by.</summary>
+    public Task<Guid> LayerOf(Guid treatment, Guid line) => Revisions.Layers(Db).Where(l => l.TreatmentId == treatment && l.LineId == line).Select(l => l.Id).FirstAsync(Stop);
 
-        faults.Require(rows.Select(r => r.MaterialId).Distinct().Count() == rows.Count, "amounts", "Each material only once; add its amounts together.");
-        return faults.Any ? null : rows;
-    }
-
-    private async Task<PotRow?> Tracked(Guid id) =>
-        await db.Pots.Include(p => p.Contents).Include(p => p.Events).ThenInclude(e => e.Amounts).Include(p => p.Events).ThenInclude(e => e.Pieces).AsSplitQuery().FirstOrDefaultAsync(p => p.Id == id, stop);
-
-    private async Task<Results<Ok<PotDto>, ProblemHttpResult>> Answer(Guid id)
-    {
-        db.ChangeTracker.Clear();
-        var fresh = (await graphs.OfSet(db, graph.Set.Id, stop))!;
-        return TypedResults.Ok(PotsReader.ToDto((await PotsReader.Read(db, id, stop))!, fresh));
-    }
-
-    private async Task<ProblemHttpResult> NotEnough(Microsoft.EntityFrameworkCore.Storage.IDbContextTransaction transaction)
-    {
-        await transaction.RollbackAsync(stop);
-        return Problems.Of(StatusCodes.Status409Conflict, "not-enough",
-            "The shelf does not hold that much by the books. Mix less, record what was bought, or say that the bottle held more; nothing was stored.");
-    }
+    /// <summary>What is in a pot.</summary>
+    public PotContents Contents(PotRow pot) => Graph.Contents(pot.Contents.Select(c => (c.MaterialId, c.Ml)));
 }
+
+/// <summary>Where something was laid: the zone, the layer's row and line, and the pieces.</summary>
+public sealed record LaidOn(Guid Zone, Guid Layer, Guid Line, IReadOnlyList<Guid> Pieces);

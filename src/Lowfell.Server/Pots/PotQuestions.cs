@@ -7,6 +7,8 @@ using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
 using Lowfell.Core.Sight;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -39,7 +41,7 @@ internal static class PotQuestions
         var after = contents.With(add!);
         var (paint, dilution) = after.AsPaint();
         return TypedResults.Ok(new PotAnswer(
-            add!.Select(p => new PortionDto(p.Material.Id, p.Material.Name, p.Ml, (int)Math.Round(p.Ml / WholeDrops.UnitMl(new MixPart(p.Material, Parts.One))))).ToList(), after.Ml, JarReader.Drawdowns(paint, dilution),
+            add!.Select(p => new PortionDto(p.Material.Id, p.Material.Name, p.Ml, (int)Math.Round(p.Ml / WholeDrops.UnitMl(new MixPart(p.Material, Parts.One))))).ToList(), after.Ml, Drawdowns.Of(paint, dilution),
             Math.Round(PotColour.Draw(contents).DifferenceTo(PotColour.Draw(after)), 2),
             PotCheck.Of(after, Technique.BaseCoat, Tool.Brush).Select(r => new PotRemarkDto(r.Fit, r.Severity, r.Says)).ToList(),
             add!.Count == 0 ? "It is there already." : $"Add {string.Join(" and ", add!.Select(p => FormattableString.Invariant($"{p.Ml:0.0#} ml {p.Material.Name}")))}."));
@@ -70,7 +72,7 @@ internal static class PotQuestions
 
         // Where it shows most decides: the same pot may lie under a wash here and open there.
         var difference = mix.Layers.Select(l => l.ZoneId).Distinct().Select(z => Remeasured(graph, z, mix)).Max();
-        var climate = new Climate((double)graph.Workshop.TemperatureC, (double)graph.Workshop.RelativeHumidity);
+        var climate = graph.Climate;
         return TypedResults.Ok<IReadOnlyList<AdviceDto>>(Enum.GetValues<Vessel>().Select(v =>
         {
             var advice = PotAdvice.For(mix.Ml, v, null, PotLife.Of(mix.Recipe.Whole(), v, climate), work, difference);
@@ -80,14 +82,8 @@ internal static class PotQuestions
 
     private static double Remeasured(SetGraph graph, Guid zoneId, MixNeed mix)
     {
-        var view = View(graph, zoneId);
+        var view = graph.Find(zoneId)!.View;
         return mix.Layers.Where(l => l.ZoneId == zoneId).Select(l => PotAdvice.Remeasured(view, view.IndexOf(l.Layer.Id), mix.Recipe)).Max();
-    }
-
-    private static StackView View(SetGraph graph, Guid zoneId)
-    {
-        var (design, zone) = PotsReader.Find(graph, zoneId);
-        return new StackView(graph.Context(zone, design), graph.Layers(zone.TreatmentId));
     }
 
     public static async Task<Results<Ok<AmountsReading>, ProblemHttpResult>> Amounts(Guid setId, LowfellDb db, SetGraphs graphs, CancellationToken stop, int sitting = 6)
@@ -104,12 +100,12 @@ internal static class PotQuestions
 
     private static AmountLine Line(LayerNeed need, Recipe recipe, SetGraph graph, int sitting)
     {
-        var (design, zone) = PotsReader.Find(graph, need.ZoneId);
+        var at = graph.Find(need.ZoneId)!;
         var a = need.Amount;
         var sittings = Enumerable.Range(0, Math.Min(MostSittings, (need.Pieces + sitting - 1) / sitting))
             .Select(i => Math.Round(Quantities.PotMl(need.Layer, need.Zone, Math.Min(sitting, need.Pieces - i * sitting)), 2)).ToList();
         return new AmountLine(
-            zone.Id, $"{zone.Name} on {design.Name}", need.Layer.Id, PotsReader.Number(graph, zone, need.Layer), need.Layer.Technique, need.Layer.Tool, need.Layer.MaterialName, recipe.Key, need.Pieces,
+            need.ZoneId, at.Name, need.Layer.Id, PotsReader.Number(at, need.Layer), need.Layer.Technique, need.Layer.Tool, need.Layer.MaterialName, recipe.Key, need.Pieces,
             Math.Round(a.OnSurfaceMl, 3), Math.Round(a.TransferLossMl, 3), a.Fills, Math.Round(a.FillLossMl, 3), Math.Round(a.MarginMl, 3), Math.Round(a.TotalMl, 3), sittings);
     }
 
@@ -121,23 +117,31 @@ internal static class PotQuestions
         if (await PotsReader.Read(db, id, stop) is not { } pot || pot.WorkshopId != graph.Workshop.Id)
             return Problems.NotFound("pot");
         var faults = new Faults();
-        var given = graph.Designs.SelectMany(d => d.Zones).SelectMany(z => graph.Given[z.Id].Select(g => (Zone: z.Id, Given: g))).Where(g => g.Given.PotId == id && (zoneId is null || g.Zone == zoneId && g.Given.LayerId == layerId))
-            .OrderBy(g => g.Given.At).LastOrDefault();
-        faults.Require(given.Given is not null, "zoneId", "This pot was not laid on anything here yet. Give it to the pieces that have it first.");
-        var view = given.Given is null ? null : View(graph, given.Zone);
-        var index = view?.IndexOf(given.Given!.LayerId) ?? -1;
-        faults.Require(given.Given is null || index >= 0, "layerId", "The layer it was laid for is no longer in the plan.");
+        var (zone, line) = zoneId is { } named ? (named, layerId) : await LastLaid(db, id, stop);
+        var given = graph.GivenFrom[id].Where(g => g.Zone == zone && g.Given.LineId == line).Select(g => g.Given).MaxBy(g => g.Sequence);
+        faults.Require(given is not null, "zoneId", "This pot was not laid on anything here yet. Give it to the pieces that have it first.");
+        var view = given is null ? null : graph.Find(zone)!.View;
+        var index = view?.IndexOf(given!.LineId) ?? -1;
+        faults.Require(given is null || index >= 0, "layerId", "The layer it was laid for is no longer in the plan.");
         if (faults.Any)
             return faults.ToProblem();
-        return TypedResults.Ok(Find(graph, pot, given.Zone, view!, index, given.Given!, stop));
+        return TypedResults.Ok(Find(graph, pot, zone, view!, index, given!, stop));
+    }
+
+    /// <summary>Where a pot was laid last, as far as that still stands.</summary>
+    private static async Task<(Guid Zone, Guid? Line)> LastLaid(LowfellDb db, Guid pot, CancellationToken stop)
+    {
+        var last = await db.WorkEvents.Where(e => e.PotId == pot && e.Kind == WorkKind.Given && !db.WorkEvents.Any(u => u.UndoesId == e.Id))
+            .OrderByDescending(e => e.Sequence).Select(e => new { e.ZoneId, e.LineId }).FirstOrDefaultAsync(stop);
+        return (last?.ZoneId ?? Guid.Empty, last?.LineId);
     }
 
     private static RanOut Find(SetGraph graph, PotRow pot, Guid zoneId, StackView view, int index, PotGiven given, CancellationToken stop)
     {
-        var (design, zone) = PotsReader.Find(graph, zoneId);
+        var at = graph.Find(zoneId)!;
         var layer = view.Layers[index];
-        var done = graph.Given[zoneId].Where(g => g.LayerId == layer.Id).SelectMany(g => g.Pieces).ToHashSet();
-        var pieces = PotsReader.PiecesOf(design).Select(p => new MixPiece(p.Id, p.Label, done.Contains(p.Id))).ToList();
+        var done = PotsReader.DonePieces(graph, zoneId, layer.Id);
+        var pieces = SetGraph.PiecesOf(at.Design).Select(p => new MixPiece(p.Id, p.Label, done.Contains(p.Id))).ToList();
         var left = graph.Contents(pot.Contents.Select(c => (c.MaterialId, c.Ml)));
         var needed = Math.Max(0, Quantities.PotMl(layer, view.Context.Zone, pieces.Count(p => !p.Done)) - (double)left.Ml);
         var first = graph.Contents(given.Amounts);
@@ -147,9 +151,9 @@ internal static class PotQuestions
         string[] doneLabels = [.. pieces.Where(p => p.Done).Select(p => p.Label)], rest = [.. pieces.Where(p => !p.Done).Select(p => p.Label)];
 
         // What may stand between: whole pieces that never see this mix.
-        var between = graph.Designs.Where(d => d.Id != design.Id && d.Zones.All(z => z.TreatmentId != zone.TreatmentId)).SelectMany(PotsReader.PiecesOf).Select(p => p.Label).Take(3).ToList();
+        var between = graph.Designs.Where(d => d.Id != at.Design.Id && d.Zones.All(z => z.TreatmentId != at.Zone.TreatmentId)).SelectMany(SetGraph.PiecesOf).Select(p => p.Label).Take(3).ToList();
         return new RanOut(
-            pot.Label, zoneId, PotsReader.PlaceName(graph, zoneId), layer.Id, pieces, Math.Round(needed, 2), left.Ml, end.Raised.Colour.ToString(), end.Field.Colour.ToString(), end.Recess.Colour.ToString(),
+            pot.Label, zoneId, at.Name, layer.Id, pieces, Math.Round(needed, 2), left.Ml, end.Raised.Colour.ToString(), end.Field.Colour.ToString(), end.Recess.Colour.ToString(),
             options.Select(o => Word(o, graph, view, index, end, doneLabels, rest, between)).ToList(), PourIn(left, options.Count > 0 ? options[0] : null, view, index, end));
     }
 

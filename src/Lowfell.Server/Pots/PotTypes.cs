@@ -1,7 +1,7 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Sight;
-using Lowfell.Server.Shelf;
+using Lowfell.Server.Stacks;
 using Lowfell.Store.Rows;
 
 namespace Lowfell.Server.Pots;
@@ -16,24 +16,34 @@ public sealed record PortionIn(Guid? MaterialId, decimal? Ml, int? Drops);
 public sealed record PotIn(Guid? Id, Guid? EventId, string? Label, Vessel? Vessel, string? RecipeKey, IReadOnlyList<PortionIn?>? Amounts, string? Note = null, bool? BottleHadMore = null);
 
 /// <summary>Something that happens to a pot: the id is made by the client, the version is the pot's as it was seen.</summary>
-public sealed record TopUpIn(Guid? Id, uint? Version, IReadOnlyList<PortionIn?>? Amounts, string? Note = null, bool? BottleHadMore = null);
+public interface IPotStep
+{
+    Guid? Id { get; }
+    uint? Version { get; }
+    string? Note => null;
 
-public sealed record JoinIn(Guid? Id, uint? Version, Guid? OtherId, uint? OtherVersion);
+    /// <summary>Other pots it happens to as well, with their versions.</summary>
+    IEnumerable<(Guid Id, uint? Version)> Others => [];
+}
 
-public sealed record SplitIn(Guid? Id, uint? Version, Guid? NewPotId, decimal? Ml, string? Label, Vessel? Vessel);
+public sealed record TopUpIn(Guid? Id, uint? Version, IReadOnlyList<PortionIn?>? Amounts, string? Note = null, bool? BottleHadMore = null) : IPotStep;
+public sealed record JoinIn(Guid? Id, uint? Version, Guid? OtherId, uint? OtherVersion) : IPotStep
+{
+    IEnumerable<(Guid Id, uint? Version)> IPotStep.Others => OtherId is { } other ? [(other, OtherVersion)] : [];
+}
+
+public sealed record SplitIn(Guid? Id, uint? Version, Guid? NewPotId, decimal? Ml, string? Label, Vessel? Vessel) : IPotStep;
 
 /// <summary>Laid on pieces. Without ml, what the plan says they take, at most what is in the pot.</summary>
-public sealed record GiveIn(Guid? Id, uint? Version, Guid? ZoneId, Guid? LayerId, IReadOnlyList<Guid>? PieceIds, decimal? Ml = null, string? Note = null);
+public sealed record GiveIn(Guid? Id, uint? Version, Guid? ZoneId, Guid? LayerId, IReadOnlyList<Guid>? PieceIds, decimal? Ml = null, string? Note = null) : IPotStep;
 
 /// <summary>Thrown away: so much, or all of it.</summary>
-public sealed record ThrowAwayIn(Guid? Id, uint? Version, decimal? Ml = null, string? Note = null);
+public sealed record ThrowAwayIn(Guid? Id, uint? Version, decimal? Ml = null, string? Note = null) : IPotStep;
 
 /// <summary>What is really left, ml.</summary>
-public sealed record CorrectIn(Guid? Id, uint? Version, decimal? LeftMl, string? Note = null);
-
-public sealed record MoveIn(Guid? Id, uint? Version, Vessel? Vessel);
-
-public sealed record TakeBackIn(Guid? Id, uint? Version);
+public sealed record CorrectIn(Guid? Id, uint? Version, decimal? LeftMl, string? Note = null) : IPotStep;
+public sealed record MoveIn(Guid? Id, uint? Version, Vessel? Vessel) : IPotStep;
+public sealed record TakeBackIn(Guid? Id, uint? Version) : IPotStep;
 
 /// <summary>A ratio to bring a pot to, or an amount to fill it up to.</summary>
 public sealed record PotAskIn(decimal? Paint, decimal? Thinner, Guid? ThinnerId, decimal? Ml = null);
@@ -50,9 +60,10 @@ public sealed record PotDto(
 public sealed record PotPiece(Guid PieceId, string Label, Guid ZoneId, string Zone, Guid LayerId);
 
 /// <summary>One thing that happened, newest first.</summary>
-public sealed record PotEventDto(Guid Id, PotEventKind Kind, DateTimeOffset At, string Note, IReadOnlyList<PortionDto> Amounts, string OtherPot, string Where, IReadOnlyList<string> Pieces, bool TakenBack, bool CanTakeBack);
+public sealed record PotEventDto(Guid Id, WorkKind Kind, DateTimeOffset At, string Note, IReadOnlyList<PortionDto> Amounts, string OtherPot, string Where, IReadOnlyList<string> Pieces, bool TakenBack, bool CanTakeBack);
 
-public sealed record PotHistory(PotDto Pot, IReadOnlyList<PotEventDto> Events);
+/// <summary>A pot and a page of what happened to it; there is more when it says so.</summary>
+public sealed record PotHistory(PotDto Pot, IReadOnlyList<PotEventDto> Events, bool More);
 
 /// <summary>One layer that a mix goes on, with the pieces that still want it.</summary>
 public sealed record MixPlace(Guid ZoneId, string Zone, Guid LayerId, int Number, Technique Technique, Tool Tool, double Ml, int Pieces, IReadOnlyList<MixPiece> All);
@@ -65,7 +76,8 @@ public sealed record MixPartDto(Guid MaterialId, string Name, string Colour, boo
 public sealed record MixDto(
     string RecipeKey, string Name, string Dilution, string Colour, bool NeedsMixing, IReadOnlyList<MixPartDto> Parts, double Ml, double InPotsMl, double ShortMl, string ShortOf, string Drives, double DrivesShare, IReadOnlyList<MixPlace> Places);
 
-public sealed record PotsReading(Guid SetId, Guid WorkshopId, IReadOnlyList<MixDto> Mixes, IReadOnlyList<PotDto> Pots);
+/// <summary>The mixes of a set and a page of pots: those with something in them first, then the newest; there are more when it says so.</summary>
+public sealed record PotsReading(Guid SetId, Guid WorkshopId, IReadOnlyList<MixDto> Mixes, IReadOnlyList<PotDto> Pots, bool More);
 
 /// <summary>One pot or several for a mix: estimates.</summary>
 public sealed record AdviceDto(Vessel Vessel, int Pots, decimal EachMl, double WorkMinutes, double Difference, double CarryShare, string Says);

@@ -1,3 +1,5 @@
+using Lowfell.Server.Writing;
+
 namespace Lowfell.Server.Pots;
 
 /// <summary>Mixes, pots and amounts.</summary>
@@ -10,7 +12,7 @@ public static class PotsEndpoints
         pots.MapPost("/jar", JarReader.Look).WithName("jar").WithSummary("A recipe in an amount: parts, percent, drops, ml and grams together, with what is predicted of it.").ProducesProblem(400).ProducesProblem(404);
         pots.MapGet("/advice", PotQuestions.Advice).WithName("potAdvice").WithSummary("One pot or several for a mix of the plan.").ProducesProblem(400).ProducesProblem(404);
         pots.MapGet("/amounts", PotQuestions.Amounts).WithName("amounts").WithSummary("What every layer takes and how that comes about.").ProducesProblem(400).ProducesProblem(404);
-        pots.MapPost("", PotSteps.Make).WithName("makePot").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+        pots.MapPost("", PotSteps.Make).WithName("makePot").Writes<PotTold, PotDto>(PotsReader.Tell);
         pots.MapGet("/{id:guid}", PotsReader.OfPot).WithName("pot").WithSummary("A pot and what happened to it.").ProducesProblem(404);
         pots.MapPost("/{id:guid}/ask", PotQuestions.Ask).WithName("askPot").WithSummary("What to add for a ratio or an amount.").ProducesProblem(400).ProducesProblem(404);
         pots.MapGet("/{id:guid}/ran-out", PotQuestions.RanOut).WithName("ranOut").WithSummary("What is done, what lands closest, and which pieces to keep apart.").ProducesProblem(400).ProducesProblem(404);
@@ -24,6 +26,6 @@ public static class PotsEndpoints
         Step("events/{eventId:guid}/take-back", PotSteps.TakeBack, "takeBackPot");
 
         void Step(string path, Delegate step, string name) =>
-            pots.MapPost($"/{{id:guid}}/{path}", step).WithName(name).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+            pots.MapPost($"/{{id:guid}}/{path}", step).WithName(name).Writes<PotTold, PotDto>(PotsReader.Tell);
     }
 }

@@ -4,6 +4,8 @@ using Lowfell.Core.Mixing;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Words;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -14,34 +16,50 @@ namespace Lowfell.Server.Pots;
 /// <summary>The mixes that a set calls for and the pots there are.</summary>
 internal static class PotsReader
 {
-    private const int MostPots = 500, MostEvents = 500;
+    private const int PotsAPage = 60, EventsAPage = 50, MostPages = 100_000;
 
-    public static async Task<Results<Ok<PotsReading>, ProblemHttpResult>> OfSet(Guid setId, LowfellDb db, SetGraphs graphs, CancellationToken stop)
+    public static async Task<Results<Ok<PotsReading>, ProblemHttpResult>> OfSet(Guid setId, LowfellDb db, SetGraphs graphs, CancellationToken stop, int page = 0)
     {
         if (await graphs.OfSet(db, setId, stop) is not { } graph)
             return Problems.NotFound("set");
-        var rows = await db.Pots.AsNoTracking().Where(p => p.WorkshopId == graph.Workshop.Id).Include(p => p.Contents).Include(p => p.Events).ThenInclude(e => e.Amounts)
-            .OrderByDescending(p => p.MadeAt).Take(MostPots).AsSplitQuery().ToListAsync(stop);
-        var pots = rows.Select(p => ToDto(p, graph)).ToList();
-        var inPots = pots.GroupBy(p => p.RecipeKey).ToDictionary(g => g.Key, g => g.Sum(p => (double)p.Ml));
-        return TypedResults.Ok(new PotsReading(setId, graph.Workshop.Id, Mixes(graph).Select(m => ToDto(m, graph, inPots.GetValueOrDefault(m.Recipe.Key))).OrderByDescending(m => m.ShortMl > 0).ToList(), pots));
+        var faults = new Faults();
+        faults.Range(page, "page", 0, MostPages);
+        if (faults.Any)
+            return faults.ToProblem();
+        var mine = db.Pots.AsNoTracking().Where(p => p.WorkshopId == graph.Workshop.Id);
+        var rows = await mine.Include(p => p.Contents).OrderByDescending(p => p.Contents.Any(c => c.Ml > 0)).ThenByDescending(p => p.MadeAt).ThenBy(p => p.Id)
+            .Skip(page * PotsAPage).Take(PotsAPage + 1).AsSplitQuery().ToListAsync(stop);
+        var last = await LastOut(rows, db, stop);
+        var pots = rows.Take(PotsAPage).AsParallel().AsOrdered().Select(p => ToDto(p, last, graph)).ToList();
+        var inPots = await mine.Where(p => p.RecipeKey != "").Select(p => new { p.RecipeKey, Ml = p.Contents.Sum(c => c.Ml) }).Where(p => p.Ml > 0)
+            .GroupBy(p => p.RecipeKey).Select(g => new { g.Key, Ml = g.Sum(p => p.Ml) }).ToDictionaryAsync(p => p.Key, p => (double)p.Ml, stop);
+        var mixes = Mixes(graph).AsParallel().AsOrdered().Select(m => ToDto(m, graph, inPots.GetValueOrDefault(m.Recipe.Key))).ToList().OrderByDescending(m => m.ShortMl > 0).ToList();
+        return TypedResults.Ok(new PotsReading(setId, graph.Workshop.Id, mixes, pots, rows.Count > PotsAPage));
     }
 
     /// <summary>The mixes of a set, by what still has to be laid.</summary>
     public static IReadOnlyList<MixNeed> Mixes(SetGraph graph) => SetMixes.Of(graph.Plans(), graph.DoneCount);
 
-    public static PotDto ToDto(PotRow pot, SetGraph graph)
+    /// <summary>What empty pots had in them when something was last taken out, by event.</summary>
+    private static async Task<ILookup<Guid, (Guid MaterialId, decimal Ml)>> LastOut(IEnumerable<PotRow> pots, LowfellDb db, CancellationToken stop)
+    {
+        var events = pots.Where(p => p.Contents.All(c => c.Ml == 0)).Select(p => p.LastOutEventId).OfType<Guid>().ToList();
+        return (events.Count == 0 ? [] : await db.WorkAmounts.AsNoTracking().Where(a => events.Contains(a.EventId)).ToListAsync(stop)).ToLookup(a => a.EventId, a => (a.MaterialId, -a.Ml));
+    }
+
+    public static async Task<PotDto> ToDto(PotRow pot, SetGraph graph, LowfellDb db, CancellationToken stop) => ToDto(pot, await LastOut([pot], db, stop), graph);
+
+    private static PotDto ToDto(PotRow pot, ILookup<Guid, (Guid MaterialId, decimal Ml)> last, SetGraph graph)
     {
         var contents = graph.Contents(pot.Contents.Select(c => (c.MaterialId, c.Ml)));
-        var undone = pot.Events.Where(e => e.UndoesId is not null).Select(e => e.UndoesId!.Value).ToHashSet();
-        var filled = pot.Events.Where(e => e.Kind is PotEventKind.Made or PotEventKind.ToppedUp or PotEventKind.Joined or PotEventKind.SplitOff && !undone.Contains(e.Id)).SelectMany(e => e.Amounts).Sum(a => a.Ml);
+
         // An empty pot still shows what was in it last.
-        var shown = contents.Ml > 0 ? contents : LastOf(pot, graph);
+        var shown = contents.Ml > 0 ? contents : graph.Contents(last[pot.LastOutEventId ?? Guid.Empty]);
         var (paint, dilution) = shown.AsPaint();
         return new PotDto(
-            pot.Id, pot.Version, pot.Label, pot.Vessel, pot.RecipeKey, pot.MadeAt, pot.LifeBeganAt, pot.GoodUntil, pot.Note, contents.Ml, filled,
+            pot.Id, pot.Version, pot.Label, pot.Vessel, pot.RecipeKey, pot.MadeAt, pot.LifeBeganAt, pot.GoodUntil, pot.Note, contents.Ml, pot.FilledMl,
             contents.Portions.OrderBy(p => p.Material.IsThinner).ThenByDescending(p => p.Ml).Select(p => new PortionDto(p.Material.Id, p.Material.Name, p.Ml)).ToList(), dilution?.ToString() ?? "neat", PotColour.InTheJar(paint).ToString(),
-            JarReader.Drawdowns(paint, dilution), OffRecipe(pot, shown, graph), Pieces(pot, graph));
+            Drawdowns.Of(paint, dilution), OffRecipe(pot, shown, graph), Pieces(pot, graph));
     }
 
     /// <summary>CIEDE2000 on a card between what is in a pot and the recipe it was meant to be; null when no layer of this set has that recipe.</summary>
@@ -52,23 +70,15 @@ internal static class PotsReader
         return Math.Round(PotColour.Draw(contents).DifferenceTo(PotColour.Draw(meant.Whole())), 2);
     }
 
-    /// <summary>What was in a pot when something was last taken out of it.</summary>
-    public static PotContents LastOf(PotRow pot, SetGraph graph)
-    {
-        var last = pot.Events.Where(e => e.Kind is PotEventKind.Given or PotEventKind.PouredOut or PotEventKind.ThrownAway or PotEventKind.Corrected && e.Amounts.All(a => a.Ml < 0) && e.Amounts.Count > 0).MaxBy(e => (e.At, e.Id));
-        return graph.Contents((last?.Amounts ?? []).Select(a => (a.MaterialId, -a.Ml)));
-    }
-
     private static List<PotPiece> Pieces(PotRow pot, SetGraph graph) => (
-        from design in graph.Designs
-        from zone in design.Zones
-        from given in graph.Given[zone.Id]
-        where given.PotId == pot.Id
-        from id in given.Pieces
-        let piece = design.Pieces.Find(p => p.Id == id)
+        from laid in graph.GivenFrom[pot.Id]
+        let at = graph.Find(laid.Zone)
+        where at is not null
+        from id in laid.Given.Pieces
+        let piece = at.Design.Pieces.Find(p => p.Id == id)
         where piece is not null
-        orderby given.At, piece.Label.Length, piece.Label
-        select new PotPiece(id, piece.Label, zone.Id, $"{zone.Name} on {design.Name}", given.LayerId)).ToList();
+        orderby laid.Given.Sequence, piece.Label.Length, piece.Label
+        select new PotPiece(id, piece.Label, at.Zone.Id, at.Name, laid.Given.LineId)).ToList();
 
     private static MixDto ToDto(MixNeed mix, SetGraph graph, double inPotsMl)
     {
@@ -82,58 +92,60 @@ internal static class PotsReader
             mix.Recipe.Key, string.Join(" + ", paint.Select(p => p.Material.Name)), dilution is null ? "neat" : $"{dilution} {dilution.Thinner.Name}", PotColour.InTheJar(paint).ToString(), mix.Recipe.NeedsMixing,
             mix.Recipe.Parts.Select((p, i) => new MixPartDto(p.Material.Id, p.Material.Name, PotColour.InTheJar([new MixPart(p.Material, Parts.One)]).ToString(), p.Material.IsThinner, p.Parts.ToString(), Math.Round(shares[i] * 100, 1))).ToList(),
             Math.Round(mix.Ml, 2), Math.Round(inPotsMl, 2), Math.Round(shortMl, 2), shortMl > 0 ? most.Limit.Material.Name : "",
-            mix.Ml > 0 ? PlaceName(graph, driver.ZoneId) : "", Math.Round(share, 3), mix.Layers.Select(l => Place(l, graph)).ToList());
+            mix.Ml > 0 ? graph.Find(driver.ZoneId)!.Name : "", Math.Round(share, 3), mix.Layers.Select(l => Place(l, graph)).ToList());
     }
 
     private static MixPlace Place(LayerNeed need, SetGraph graph)
     {
-        var (design, zone) = Find(graph, need.ZoneId);
-        var done = graph.Given[zone.Id].Where(g => g.LayerId == need.Layer.Id).SelectMany(g => g.Pieces).ToHashSet();
-        return new MixPlace(zone.Id, $"{zone.Name} on {design.Name}", need.Layer.Id, Number(graph, zone, need.Layer), need.Layer.Technique, need.Layer.Tool, Math.Round(need.Amount.TotalMl, 2), need.Pieces,
-            PiecesOf(design).Select(p => new MixPiece(p.Id, p.Label, done.Contains(p.Id))).ToList());
+        var at = graph.Find(need.ZoneId)!;
+        var done = DonePieces(graph, need.ZoneId, need.Layer.Id);
+        return new MixPlace(need.ZoneId, at.Name, need.Layer.Id, Number(at, need.Layer), need.Layer.Technique, need.Layer.Tool, Math.Round(need.Amount.TotalMl, 2), need.Pieces,
+            SetGraph.PiecesOf(at.Design).Select(p => new MixPiece(p.Id, p.Label, done.Contains(p.Id))).ToList());
     }
 
-    /// <summary>Pieces that get a design's layers, W2 before W10.</summary>
-    public static IEnumerable<PieceRow> PiecesOf(DesignRow design) => design.Pieces.Where(p => p.ParentId is null).OrderBy(p => p.Label.Length).ThenBy(p => p.Label, StringComparer.Ordinal);
+    /// <summary>Pieces that have a layer of a zone from a pot.</summary>
+    public static HashSet<Guid> DonePieces(SetGraph graph, Guid zone, Guid line) => graph.Given[zone].Where(g => g.LineId == line).SelectMany(g => g.Pieces).ToHashSet();
 
-    public static (DesignRow Design, ZoneRow Zone) Find(SetGraph graph, Guid zoneId) => graph.Designs.SelectMany(d => d.Zones.Select(z => (d, z))).First(x => x.z.Id == zoneId);
-
-    public static string PlaceName(SetGraph graph, Guid zoneId)
+    /// <summary>Where a layer lies on its zone, from 1 at the bottom.</summary>
+    public static int Number(Place at, Layer layer)
     {
-        var (design, zone) = Find(graph, zoneId);
-        return $"{zone.Name} on {design.Name}";
+        for (var i = 0; i < at.Layers.Count; i++)
+            if (at.Layers[i].Id == layer.Id)
+                return i + 1;
+        return 0;
     }
 
-    public static int Number(SetGraph graph, ZoneRow zone, Layer layer) => graph.Layers(zone.TreatmentId).ToList().FindIndex(l => l.Id == layer.Id) + 1;
-
-    public static async Task<Results<Ok<PotHistory>, ProblemHttpResult>> OfPot(Guid setId, Guid id, LowfellDb db, SetGraphs graphs, CancellationToken stop)
+    public static async Task<Results<Ok<PotHistory>, ProblemHttpResult>> OfPot(Guid setId, Guid id, LowfellDb db, SetGraphs graphs, CancellationToken stop, int page = 0)
     {
         if (await graphs.OfSet(db, setId, stop) is not { } graph)
             return Problems.NotFound("set");
         if (await Read(db, id, stop) is not { } pot || pot.WorkshopId != graph.Workshop.Id)
             return Problems.NotFound("pot");
-        var others = pot.Events.Where(e => e.OtherPotId is not null).Select(e => e.OtherPotId!.Value).ToList();
+        var faults = new Faults();
+        faults.Range(page, "page", 0, MostPages);
+        if (faults.Any)
+            return faults.ToProblem();
+        var rows = await db.WorkEvents.AsNoTracking().Where(e => e.PotId == id).OrderByDescending(e => e.Sequence).Skip(page * EventsAPage).Take(EventsAPage + 1)
+            .Include(e => e.Amounts).Include(e => e.Pieces).AsSplitQuery().ToListAsync(stop);
+        var shown = rows.Take(EventsAPage).ToList();
+        var ids = shown.Select(e => e.Id).ToList();
+        var undone = (await db.WorkEvents.Where(e => ids.Contains(e.UndoesId!.Value)).Select(e => e.UndoesId!.Value).ToListAsync(stop)).ToHashSet();
+        var others = shown.Select(e => e.OtherPotId).OfType<Guid>().Distinct().ToList();
         var labels = await db.Pots.Where(p => others.Contains(p.Id)).ToDictionaryAsync(p => p.Id, p => p.Label, stop);
-        var undone = pot.Events.Where(e => e.UndoesId is not null).Select(e => e.UndoesId!.Value).ToHashSet();
         var pieces = graph.Designs.SelectMany(d => d.Pieces).ToDictionary(p => p.Id, p => p.Label);
-        var newest = NewestStanding(pot);
-        var events = pot.Events.OrderByDescending(e => e.At).ThenByDescending(e => e.Id).Take(MostEvents).Select(e => new PotEventDto(
-            e.Id, e.Kind, e.At, e.Note, e.Amounts.Select(a => new PortionDto(a.MaterialId, graph.Materials[a.MaterialId].Name, a.Ml, a.Drops)).ToList(),
-            e.OtherPotId is { } other ? labels.GetValueOrDefault(other, "") : "", Where(e, graph), e.Pieces.Select(p => pieces.GetValueOrDefault(p.PieceId, "")).Where(l => l.Length > 0).Order().ToList(),
-            undone.Contains(e.Id), e.Id == newest?.Id && e.Kind is not (PotEventKind.Made or PotEventKind.SplitOff))).ToList();
-        return TypedResults.Ok(new PotHistory(ToDto(pot, graph), events));
+        var events = shown.Select(e => new PotEventDto(
+            e.Id, e.Kind, e.ToldAt, e.Note, e.Amounts.Select(a => new PortionDto(a.MaterialId, graph.Materials[a.MaterialId].Name, a.Ml, a.Drops)).ToList(),
+            e.OtherPotId is { } other ? labels.GetValueOrDefault(other, "") : "", e.ZoneId is { } zone ? graph.Find(zone)?.Name ?? "" : "", e.Pieces.Select(p => pieces.GetValueOrDefault(p.PieceId, "")).Where(l => l.Length > 0).Order().ToList(),
+            undone.Contains(e.Id), e.Id == pot.NewestEventId && CanTakeBack(e.Kind))).ToList();
+        return TypedResults.Ok(new PotHistory(await ToDto(pot, graph, db, stop), events, rows.Count > EventsAPage));
     }
 
-    /// <summary>The last event that still counts: only that one can be taken back, since the others built on it.</summary>
-    public static PotEventRow? NewestStanding(PotRow pot)
-    {
-        var undone = pot.Events.Where(e => e.UndoesId is not null).Select(e => e.UndoesId!.Value).ToHashSet();
-        return pot.Events.Where(e => e.Kind != PotEventKind.TakenBack && !undone.Contains(e.Id)).MaxBy(e => (e.At, e.Id));
-    }
+    /// <summary>What was poured together cannot be poured apart, and a pot that was made stays made.</summary>
+    public static bool CanTakeBack(WorkKind kind) => kind is WorkKind.ToppedUp or WorkKind.Given or WorkKind.ThrownAway or WorkKind.Corrected;
 
-    private static string Where(PotEventRow e, SetGraph graph) =>
-        e.ZoneId is { } zone && graph.Designs.SelectMany(d => d.Zones).Any(z => z.Id == zone) ? PlaceName(graph, zone) : "";
+    /// <summary>The answer to a step: the pot as it stands now.</summary>
+    public static async Task<PotDto> Tell(PotTold told, Telling telling) =>
+        await ToDto((await Read(telling.Db, told.PotId, telling.Stop))!, (await telling.Graphs.OfSet(telling.Db, told.SetId, telling.Stop))!, telling.Db, telling.Stop);
 
-    public static async Task<PotRow?> Read(LowfellDb db, Guid id, CancellationToken stop) =>
-        await db.Pots.AsNoTracking().Include(p => p.Contents).Include(p => p.Events).ThenInclude(e => e.Amounts).Include(p => p.Events).ThenInclude(e => e.Pieces).AsSplitQuery().FirstOrDefaultAsync(p => p.Id == id, stop);
+    public static async Task<PotRow?> Read(LowfellDb db, Guid id, CancellationToken stop) => await db.Pots.AsNoTracking().Include(p => p.Contents).FirstOrDefaultAsync(p => p.Id == id, stop);
 }

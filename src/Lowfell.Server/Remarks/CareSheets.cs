@@ -1,6 +1,8 @@
 using Lowfell.Core.Order;
 using Lowfell.Core.Words;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Microsoft.AspNetCore.Http.HttpResults;
 

@@ -1,6 +1,7 @@
 using Lowfell.Core.Order;
 using Lowfell.Server.Http;
-using Lowfell.Server.Plan;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -19,12 +20,10 @@ public static class RemarksEndpoints
         plan.MapGet("/sets/{setId:guid}/remarks", OfSet).WithName("setRemarks").WithSummary("Everything the rules say of a set, gathered by what to do.").ProducesProblem(404);
         plan.MapGet("/sets/{setId:guid}/care", CareSheets.Of).WithName("careSheet").WithSummary("The usual cautions for the work of a set, or of one design.").ProducesProblem(404);
         plan.MapPost("/zones/{zoneId:guid}/change", Change).WithName("previewChange").WithSummary("What an edit would do to colours, amounts, minutes and remarks.").ProducesProblem(400).ProducesProblem(404);
-        plan.MapPost("/zones/{zoneId:guid}/accepted", Accept).WithName("acceptFinding").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
-        plan.MapPost("/accepted/{id:guid}/take-back", TakeBack).WithName("takeBackAcceptance").ProducesProblem(404).AddEndpointFilter<IdempotencyFilter>();
-        plan.MapPost("/sets/{setId:guid}/remedies", SetRemedies.Apply).WithName("remedySet").WithSummary("Applies one remedy wherever it helps over a set; without store it is only told what would change.")
-            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
-        plan.MapPut("/sets/{setId:guid}/stacks", SetRemedies.PutBack).WithName("storeStacks").WithSummary("Stores several stacks, all or none.")
-            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
+        plan.MapPost("/zones/{zoneId:guid}/accepted", Accept).WithName("acceptFinding").Writes<AcceptedDto>();
+        plan.MapPost("/accepted/{id:guid}/take-back", TakeBack).WithName("takeBackAcceptance").Writes<AcceptedDto>();
+        plan.MapPost("/sets/{setId:guid}/remedies", SetRemedies.Apply).WithName("remedySet").WithSummary("Applies one remedy wherever it helps over a set; without store it is only told what would change.").Writes<RemedyTold, SetRemedyReading>(SetRemedies.Tell);
+        plan.MapPut("/sets/{setId:guid}/stacks", SetRemedies.PutBack).WithName("storeStacks").WithSummary("Stores several stacks, all or none.").Writes<StacksTold, IReadOnlyList<VersionOf>>(SetRemedies.Tell);
     }
 
     private static async Task<Results<Ok<RemarksReading>, ProblemHttpResult>> OfSet(Guid setId, LowfellDb db, SetGraphs graphs, CancellationToken stop) =>
@@ -48,11 +47,11 @@ public static class RemarksEndpoints
     internal static List<ChangedFinding> Word(IEnumerable<Finding> findings) =>
         findings.Where(f => !f.IsCare).Select(f => new ChangedFinding(f.Rule, f.Severity, f.Title)).ToList();
 
-    private static async Task<Results<Ok<AcceptedDto>, ProblemHttpResult>> Accept(
-        Guid zoneId, AcceptIn entry, LowfellDb db, SetGraphs graphs, TimeProvider clock, CancellationToken stop)
+    private static async Task<Outcome<AcceptedDto>> Accept(Guid zoneId, AcceptIn entry, Write write, SetGraphs graphs)
     {
-        if (await graphs.OfZone(db, zoneId, stop) is not { } at)
+        if (await graphs.OfZone(write.Db, zoneId, write.Stop) is not { } at)
             return Problems.NotFound("zone");
+        write.In(at.Graph.Workshop.Id);
         var faults = new Faults();
         faults.Text(entry.Reason, "reason", LongestReason);
         faults.Require(entry.Rule is not null, "rule", "Give the rule of the remark.");
@@ -65,7 +64,7 @@ public static class RemarksEndpoints
         if (finding is null)
             return Problems.Of(StatusCodes.Status409Conflict, "facts-changed", "This remark no longer stands as it was shown. Look at the zone again before living with it.");
         if (new ZoneRemarks(at.Graph, at.Zone, view).Accepted(finding) is { } already)
-            return TypedResults.Ok(new AcceptedDto(already.Id, already.Reason, already.AcceptedAt));
+            return new AcceptedDto(already.Id, already.Reason, already.AcceptedAt);
         var row = new AcceptedFindingRow
         {
             ZoneId = zoneId,
@@ -74,24 +73,29 @@ public static class RemarksEndpoints
             Facts = entry.Facts!,
             Why = finding.Why,
             Reason = entry.Reason!.Trim(),
-            AcceptedAt = clock.GetUtcNow(),
+            AcceptedAt = write.Now,
         };
-        db.Add(row);
-        await db.SaveChangesAsync(stop);
-        return TypedResults.Ok(new AcceptedDto(row.Id, row.Reason, row.AcceptedAt));
+        write.Db.Add(row);
+        await write.Save();
+        return new AcceptedDto(row.Id, row.Reason, row.AcceptedAt);
     }
 
-    private static async Task<Results<Ok<AcceptedDto>, ProblemHttpResult>> TakeBack(Guid id, LowfellDb db, TimeProvider clock, CancellationToken stop)
+    private static async Task<Outcome<AcceptedDto>> TakeBack(Guid id, Write write)
     {
-        var row = await db.AcceptedFindings.FirstOrDefaultAsync(a => a.Id == id, stop);
-        if (row is null)
+        var db = write.Db;
+        var workshop = await (
+            from accepted in db.AcceptedFindings
+            join zone in db.Zones on accepted.ZoneId equals zone.Id
+            join design in db.Designs on zone.DesignId equals design.Id
+            join theSet in db.Sets on design.SetId equals theSet.Id
+            where accepted.Id == id
+            select (Guid?)theSet.WorkshopId).FirstOrDefaultAsync(write.Stop);
+        if (workshop is not { } of)
             return Problems.NotFound("accepted remark");
-        if (row.TakenBackAt is null)
-        {
-            row.TakenBackAt = clock.GetUtcNow();
-            await db.SaveChangesAsync(stop);
-        }
-
-        return TypedResults.Ok(new AcceptedDto(row.Id, row.Reason, row.AcceptedAt));
+        write.In(of);
+        var row = await db.AcceptedFindings.FirstAsync(a => a.Id == id, write.Stop);
+        row.TakenBackAt ??= write.Now;
+        await write.Save();
+        return new AcceptedDto(row.Id, row.Reason, row.AcceptedAt);
     }
 }

@@ -1,6 +1,7 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Order;
-using Lowfell.Server.Plan;
+
+using Lowfell.Server.Stacks;
 
 namespace Lowfell.Server.Remarks;
 
@@ -36,11 +37,6 @@ public sealed record ChangeDto(
     SeenAtPositions Before, SeenAtPositions After, PositionsDto Difference, double Minutes, IReadOnlyList<AmountChangeDto> Amounts,
     IReadOnlyList<ChangedFinding> Gone, IReadOnlyList<ChangedFinding> Come);
 
-public sealed record SeenAtPositions(string Raised, string Field, string Recess)
-{
-    internal static SeenAtPositions Of(SeenSplit s) => new(s.Raised.Colour.ToString(), s.Field.Colour.ToString(), s.Recess.Colour.ToString());
-}
-
 /// <summary>A treatment at a version.</summary>
 public sealed record VersionOf(Guid TreatmentId, uint Version);
 
@@ -51,8 +47,14 @@ public sealed record SetRemedyIn(string? Rule, string? Remedy, bool? Store, IRea
 public sealed record TreatmentChange(
     Guid TreatmentId, string Treatment, uint Version, IReadOnlyList<string> Zones, int Applied, ChangeDto Change, IReadOnlyList<LayerDto> Before);
 
-/// <summary>What a remedy does over the set, and where it would have brought a stop and was left out.</summary>
-public sealed record SetRemedyReading(bool Stored, IReadOnlyList<TreatmentChange> Changes, IReadOnlyList<string> LeftOut, double Minutes);
+/// <summary>What a remedy does over the set, and where it would have brought a stop and was left out; once stored, the new versions.</summary>
+public sealed record SetRemedyReading(bool Stored, IReadOnlyList<TreatmentChange> Changes, IReadOnlyList<string> LeftOut, double Minutes, IReadOnlyList<VersionOf>? Versions = null);
+
+/// <summary>What a remedy over a set came to.</summary>
+public sealed record RemedyTold(Guid SetId, IReadOnlyList<Guid> Treatments);
+
+/// <summary>What putting stacks back came to.</summary>
+public sealed record StacksTold(IReadOnlyList<Guid> Treatments);
 
 /// <summary>A whole stack to put back.</summary>
 public sealed record StackOf(Guid TreatmentId, uint? Version, IReadOnlyList<LayerDto?>? Layers);

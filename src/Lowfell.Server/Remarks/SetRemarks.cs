@@ -1,7 +1,6 @@
-using System.Runtime.CompilerServices;
 using Lowfell.Core.Order;
 using Lowfell.Core.Words;
-using Lowfell.Server.Plan;
+using Lowfell.Server.Stacks;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 
@@ -10,21 +9,19 @@ namespace Lowfell.Server.Remarks;
 /// <summary>Everything the rules say of a set, gathered by what to do about it.</summary>
 internal static class SetRemarks
 {
-    // A set that has not changed says the same every time.
-    private static readonly ConditionalWeakTable<SetGraph, RemarksReading> readings = [];
-
-    public static RemarksReading Of(SetGraph graph) => readings.GetValue(graph, Gather);
-
-    private static RemarksReading Gather(SetGraph graph)
+    public static RemarksReading Of(SetGraph graph)
     {
-        var items = graph.Designs.SelectMany(d => d.Zones.Select(z => (Design: d, Zone: z)))
-            .AsParallel().AsOrdered().Select(x => Of(graph, x.Design, x.Zone)).ToList().SelectMany(x => x).ToList();
+        // What is said of a design that has not changed is the same every time.
+        var items = graph.Designs.AsParallel().AsOrdered().Select(d => OfDesign(graph, d)).ToList().SelectMany(x => x).ToList();
         var groups = items.GroupBy(i => (i.Rule, i.Title)).Select(g => Group([.. g])).OrderBy(g => g.Severity).ThenByDescending(g => g.Items.Count(i => i.Accepted is null)).ToList();
         int Count(Severity severity) => items.Count(i => i.Item.Severity == severity && i.Item.Accepted is null);
         return new RemarksReading(graph.Set.Id, Count(Severity.Stop), Count(Severity.Caution), Count(Severity.Hint), items.Count(i => i.Item.Accepted is not null), groups);
     }
 
-    private sealed record Said(string Rule, string Title, IReadOnlyList<Remedy> Remedies, IReadOnlyList<School> Schools, RemarkItem Item);
+    internal sealed record Said(string Rule, string Title, IReadOnlyList<Remedy> Remedies, IReadOnlyList<School> Schools, RemarkItem Item);
+
+    /// <summary>Everything to be said of one design.</summary>
+    public static List<Said> OfDesign(SetGraph graph, DesignRow design) => graph.Once(design, nameof(SetRemarks), () => design.Zones.SelectMany(z => Of(graph, design, z)).ToList());
 
     private static List<Said> Of(SetGraph graph, DesignRow design, ZoneRow zone)
     {

@@ -4,6 +4,8 @@ using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
 using Lowfell.Core.Start;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -21,10 +23,10 @@ public static class Looks
         shelf.MapPost("/{workshopId:guid}/nearest", Nearest).WithName("nearest").WithSummary("Materials and two-part mixes nearest to a colour.").ProducesProblem(400).ProducesProblem(404);
         shelf.MapPost("/photo", Photo).WithName("photoColour").WithSummary("A colour picked from a photo, corrected by a grey card in it.").ProducesProblem(400);
         shelf.MapGet("/materials/{id:guid}/calibrations", History).WithName("calibrations").ProducesProblem(404);
-        shelf.MapPost("/calibrations/{id:guid}/take-back", TakeBack).WithName("takeBack").ProducesProblem(404).ProducesProblem(409);
+        shelf.MapPost("/calibrations/{id:guid}/take-back", TakeBack).WithName("takeBack").Writes<LookTold, IReadOnlyList<CalibrationEntry>>(Tell);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<NearestEntry>>, ProblemHttpResult>> Nearest(Guid workshopId, NearestIn ask, LowfellDb db, CoreMaterials core, CancellationToken stop)
+    private static async Task<Results<Ok<IReadOnlyList<NearestEntry>>, ProblemHttpResult>> Nearest(Guid workshopId, NearestIn ask, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
         var faults = new Faults();
         var good = SrgbColour.TryParse(ask.Colour, out var colour);
@@ -34,8 +36,9 @@ public static class Looks
             return faults.ToProblem();
         if (!await db.Workshops.AnyAsync(w => w.Id == workshopId, stop))
             return Problems.NotFound("workshop");
-        var (materials, stock, _) = await core.Of(db, workshopId, stop);
-        var shelf = materials.Values.Where(m => ask.OutOfStockToo == true || stock[m.Id] > 0).ToList();
+        var known = await graphs.ShelfOf(db, workshopId, stop);
+        var there = ask.OutOfStockToo == true ? null : (await db.Materials.Where(m => m.WorkshopId == workshopId && m.StockMl > 0).Select(m => m.Id).ToListAsync(stop)).ToHashSet();
+        var shelf = known.OnShelf.Where(m => there?.Contains(m.Id) != false).ToList();
         var wanted = colour.ToLab();
         return TypedResults.Ok<IReadOnlyList<NearestEntry>>(
             StartHere.Find(Card(shelf), 0, Position.Field, wanted, shelf, (ask.Count ?? 12) * StartHere.AllRatios.Count, stop: stop)
@@ -80,23 +83,32 @@ public static class Looks
     {
         if (!await db.Materials.AnyAsync(m => m.Id == id, stop))
             return Problems.NotFound("material");
-        var rows = await db.Calibrations.AsNoTracking().Where(c => c.MaterialId == id).OrderByDescending(c => c.At).Take(200).ToListAsync(stop);
-        return TypedResults.Ok<IReadOnlyList<CalibrationEntry>>(rows.Select(Word).ToList());
+        return TypedResults.Ok(await Newest(id, db, stop));
     }
 
+    private static async Task<IReadOnlyList<CalibrationEntry>> Newest(Guid material, LowfellDb db, CancellationToken stop) =>
+        (await db.Calibrations.AsNoTracking().Where(c => c.MaterialId == material).OrderByDescending(c => c.At).Take(200).ToListAsync(stop)).Select(Word).ToList();
+
+    /// <summary>What taking a look back comes to.</summary>
+    private sealed record LookTold(Guid MaterialId);
+
+    private static async Task<IReadOnlyList<CalibrationEntry>> Tell(LookTold told, Telling telling) => await Newest(told.MaterialId, telling.Db, telling.Stop);
+
     /// <summary>The look stays in the history but no longer counts; the strength is what the others make of it.</summary>
-    private static async Task<Results<Ok<IReadOnlyList<CalibrationEntry>>, ProblemHttpResult>> TakeBack(Guid id, LowfellDb db, TimeProvider clock, CancellationToken stop)
+    private static async Task<Outcome<LookTold>> TakeBack(Guid id, Write write)
     {
-        var look = await db.Calibrations.FirstOrDefaultAsync(c => c.Id == id, stop);
+        var db = write.Db;
+        var look = await db.Calibrations.FirstOrDefaultAsync(c => c.Id == id, write.Stop);
         if (look is null)
             return Problems.NotFound("look");
-        var material = await db.Materials.FirstAsync(m => m.Id == look.MaterialId, stop);
-        look.TakenBackAt ??= clock.GetUtcNow();
-        var counting = await db.Calibrations.AsNoTracking().Where(c => c.MaterialId == look.MaterialId && c.Id != id && c.TakenBackAt == null).OrderBy(c => c.At).ToListAsync(stop);
+        var material = await db.Materials.FirstAsync(m => m.Id == look.MaterialId, write.Stop);
+        write.In(material.WorkshopId);
+        look.TakenBackAt ??= write.Now;
+        var counting = await db.Calibrations.AsNoTracking().Where(c => c.MaterialId == look.MaterialId && c.Id != id && c.TakenBackAt == null).OrderBy(c => c.At).ToListAsync(write.Stop);
         var strength = counting.Aggregate(Strength.AsEntered, (s, c) => s.Then(new Strength((double)c.HidingStep, (double)c.TintStep)));
         (material.HidingFactor, material.TintFactor) = ((decimal)strength.Hiding, (decimal)strength.Tint);
-        await db.SaveChangesAsync(stop);
-        return await History(material.Id, db, stop);
+        await write.Save();
+        return new LookTold(material.Id);
     }
 
     private static CalibrationEntry Word(CalibrationRow c) => new(

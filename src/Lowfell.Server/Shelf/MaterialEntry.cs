@@ -2,6 +2,8 @@ using Lowfell.Core.Colour;
 using Lowfell.Core.Drying;
 using Lowfell.Core.Materials;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store.Rows;
 
 namespace Lowfell.Server.Shelf;

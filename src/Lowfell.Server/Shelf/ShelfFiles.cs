@@ -6,6 +6,8 @@ using Lowfell.Core.Colour;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Words;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -57,7 +59,7 @@ internal static class ShelfFiles
     {
         if (!await db.Workshops.AnyAsync(w => w.Id == workshopId, stop))
             return Problems.NotFound("workshop");
-        var rows = await db.Materials.AsNoTracking().Where(m => m.WorkshopId == workshopId).OrderBy(m => m.Maker).ThenBy(m => m.Name).ToListAsync(stop);
+        var rows = await db.Materials.AsNoTracking().Where(m => m.WorkshopId == workshopId && m.PutAwayAt == null).OrderBy(m => m.Maker).ThenBy(m => m.Name).ToListAsync(stop);
         await using var text = new StringWriter(CultureInfo.InvariantCulture);
         await using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape }))
         {
@@ -79,24 +81,22 @@ internal static class ShelfFiles
     {
         if (await db.Workshops.AsNoTracking().FirstOrDefaultAsync(w => w.Id == workshopId, stop) is not { } workshop)
             return Problems.NotFound("workshop");
-        var rows = await db.Materials.AsNoTracking().Where(m => m.WorkshopId == workshopId && (m.Colour != null || m.OverWhite != null)).OrderBy(m => m.Maker).ThenBy(m => m.Name).ToListAsync(stop);
+        var rows = await db.Materials.AsNoTracking().Where(m => m.WorkshopId == workshopId && m.PutAwayAt == null && (m.Colour != null || m.OverWhite != null)).OrderBy(m => m.Maker).ThenBy(m => m.Name).ToListAsync(stop);
         var palette = new GplPalette(workshop.Name, 8, rows.Select(m => new GplColour(SrgbColour.Parse(m.Colour ?? m.OverWhite!), m.Name)).ToList());
         return TypedResults.Text(palette.Write(), "text/plain; charset=utf-8");
     }
 
-    public static async Task<Results<Ok<ImportReading>, ProblemHttpResult>> CsvIn(Guid workshopId, ImportIn ask, LowfellDb db, CancellationToken stop) =>
-        await In(workshopId, ask, ReadCsv, db, stop);
+    public static Task<Outcome<ImportReading>> CsvIn(Guid workshopId, ImportIn ask, Write write) => In(workshopId, ask, ReadCsv, write);
 
-    public static async Task<Results<Ok<ImportReading>, ProblemHttpResult>> PaletteIn(Guid workshopId, ImportIn ask, LowfellDb db, CancellationToken stop) =>
-        await In(workshopId, ask, ReadPalette, db, stop);
+    public static Task<Outcome<ImportReading>> PaletteIn(Guid workshopId, ImportIn ask, Write write) => In(workshopId, ask, ReadPalette, write);
 
     private sealed record Line(int Number, MaterialIn Material);
 
-    private static async Task<Results<Ok<ImportReading>, ProblemHttpResult>> In(
-        Guid workshopId, ImportIn ask, Func<string, List<ImportFault>, List<Line>> read, LowfellDb db, CancellationToken stop)
+    private static async Task<Outcome<ImportReading>> In(Guid workshopId, ImportIn ask, Func<string, List<ImportFault>, List<Line>> read, Write write)
     {
-        if (!await db.Workshops.AnyAsync(w => w.Id == workshopId, stop))
+        if (!await write.Db.Workshops.AnyAsync(w => w.Id == workshopId, write.Stop))
             return Problems.NotFound("workshop");
+        write.In(workshopId);
         var text = ask.Text ?? "";
         var faults = new List<ImportFault>();
         var lines = text.Contains('\uFFFD', StringComparison.Ordinal) || text.Contains('\0', StringComparison.Ordinal)
@@ -105,12 +105,12 @@ internal static class ShelfFiles
         foreach (var line in lines)
             foreach (var fault in MaterialEntry.Check(line.Material).All)
                 faults.Add(new ImportFault(line.Number, columnOf.GetValueOrDefault(fault.Field, fault.Field), fault.Message));
-        await CheckNames(workshopId, lines, faults, db, stop);
-        var store = ask.Store == true && faults.Count == 0 && lines.Count > 0;
-        if (store)
-            await Store(workshopId, lines, db, stop);
-        return TypedResults.Ok(new ImportReading(
-            store, lines.Count, lines.Take(Shown).Select(l => l.Material.Name ?? "").ToList(), faults.OrderBy(f => f.Line).Take(MostFaults).ToList(), faults.Count));
+        await CheckNames(workshopId, lines, faults, write.Db, write.Stop);
+        var first = lines.Take(Shown).Select(l => l.Material.Name ?? "").ToList();
+        if (ask.Store != true || faults.Count > 0 || lines.Count == 0)
+            return Outcome<ImportReading>.Look(TypedResults.Ok(new ImportReading(false, lines.Count, first, faults.OrderBy(f => f.Line).Take(MostFaults).ToList(), faults.Count)));
+        await Store(workshopId, lines, write);
+        return new ImportReading(true, lines.Count, first, [], 0);
     }
 
     private static List<Line> Refuse(List<ImportFault> faults, string why)
@@ -122,7 +122,7 @@ internal static class ShelfFiles
     private static async Task CheckNames(Guid workshopId, List<Line> lines, List<ImportFault> faults, LowfellDb db, CancellationToken stop)
     {
         static (string, string) Key(string? maker, string? name) => (maker?.Trim() ?? "", name?.Trim() ?? "");
-        var there = (await db.Materials.Where(m => m.WorkshopId == workshopId).Select(m => new { m.Maker, m.Name }).ToListAsync(stop)).Select(m => (m.Maker, m.Name)).ToHashSet();
+        var there = (await db.Materials.Where(m => m.WorkshopId == workshopId && m.PutAwayAt == null).Select(m => new { m.Maker, m.Name }).ToListAsync(stop)).Select(m => (m.Maker, m.Name)).ToHashSet();
         if (there.Count + lines.Count > ShelfEndpoints.MostMaterials)
             faults.Add(new ImportFault(1, "", $"The shelf holds at most {ShelfEndpoints.MostMaterials} materials; there are {there.Count} on it."));
         var seen = new Dictionary<(string, string), int>();
@@ -136,7 +136,7 @@ internal static class ShelfFiles
         }
     }
 
-    private static async Task Store(Guid workshopId, List<Line> lines, LowfellDb db, CancellationToken stop)
+    private static async Task Store(Guid workshopId, List<Line> lines, Write write)
     {
         var rows = lines.Select(line =>
         {
@@ -144,7 +144,9 @@ internal static class ShelfFiles
             MaterialEntry.Fill(row, line.Material);
             return row;
         }).ToList();
-        await db.CopyIn(rows, stop);
+        await write.Db.CopyIn(rows, write.Stop);
+        write.Touch(Slice.Shelf);
+        write.Touch(Slice.Stock);
     }
 
     private static List<Line> ReadCsv(string text, List<ImportFault> faults)

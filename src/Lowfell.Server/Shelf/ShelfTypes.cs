@@ -1,6 +1,8 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 
+using Lowfell.Server.Stacks;
+
 namespace Lowfell.Server.Shelf;
 
 /// <summary>A material as it is entered; colours are #rrggbb, times minutes at 20 C and 50 %, volumes ml.</summary>
@@ -9,9 +11,6 @@ public sealed record MaterialIn(
     decimal? CoatsToHide, Sheen? Sheen, decimal? SolidsFraction, IReadOnlyList<ThinnerFamily>? Thinners, decimal? TouchMinutes, decimal? RecoatMinutes,
     decimal? CureMinutes, bool? HeatSafe, decimal? StockMl, decimal? PackMl, decimal? Price, string? Hazards, string? Notes,
     Lustre? Lustre = null, decimal? MostThinnerShare = null, decimal? DropMl = null, decimal? DensityGPerMl = null);
-
-/// <summary>Predicted colours of some standard coats over the black and the white half of a card.</summary>
-public sealed record Drawdown(int Coats, string OverBlack, string OverWhite);
 
 /// <summary>A material on the shelf with what is predicted of it.</summary>
 public sealed record MaterialCard(

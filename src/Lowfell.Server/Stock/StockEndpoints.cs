@@ -1,4 +1,6 @@
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -16,29 +18,38 @@ public static class StockEndpoints
     public static void MapStock(this IEndpointRouteBuilder app)
     {
         var stock = app.MapGroup("/api/stock").WithTags("Stock");
-        stock.MapPost("/{workshopId:guid}/moves", Add).WithName("addStockMoves").WithSummary("Records bought, used, lent and the like; all of them or none.").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+        stock.MapPost("/{workshopId:guid}/moves", Add).WithName("addStockMoves").WithSummary("Records bought, used, lent and the like; all of them or none.").Writes<StockTold, IReadOnlyList<StockDto>>(Tell);
         stock.MapGet("/materials/{materialId:guid}/moves", History).WithName("stockMoves").WithSummary("The newest moves of a material first.").ProducesProblem(404);
-        stock.MapPost("/moves/{id:guid}/undo", Undo).WithName("undoStockMove").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+        stock.MapPost("/moves/{id:guid}/undo", Undo).WithName("undoStockMove").Writes<StockTold, IReadOnlyList<StockDto>>(Tell);
         stock.MapGet("/{workshopId:guid}/shopping", ShoppingLists.Of).WithName("shoppingList").WithSummary("What all sets of a workshop take against its shelf, in whole packs.").ProducesProblem(400).ProducesProblem(404);
         stock.MapGet("/{workshopId:guid}/shopping.csv", ShoppingLists.Csv).WithName("shoppingCsv").ProducesProblem(404);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<StockDto>>, ProblemHttpResult>> Add(Guid workshopId, StockMovesIn entry, LowfellDb db, SetGraphs graphs, TimeProvider clock, CancellationToken stop)
+    /// <summary>What moves come to: the materials moved.</summary>
+    private sealed record StockTold(IReadOnlyList<Guid> Materials);
+
+    private static Task<IReadOnlyList<StockDto>> Tell(StockTold told, Telling telling) => StockOf(told.Materials, telling.Db, telling.Stop);
+
+    private static async Task<Outcome<StockTold>> Add(Guid workshopId, StockMovesIn entry, Write write)
     {
+        if (!await write.Db.Workshops.AnyAsync(w => w.Id == workshopId, write.Stop))
+            return Problems.NotFound("workshop");
+        write.In(workshopId);
         var faults = new Faults();
         var moves = entry.Moves ?? [];
         faults.Require(moves.Count is > 0 and <= MostMoves, "moves", $"Give from 1 to {MostMoves} moves.");
         var rows = new List<StockMoveRow>();
-        var now = clock.GetUtcNow();
         for (var i = 0; i < Math.Min(moves.Count, MostMoves); i++)
-            if (Read(moves[i], $"moves[{i}]", now, faults) is { } row)
+            if (Read(moves[i], $"moves[{i}]", write.ToldAt, faults) is { } row)
                 rows.Add(row);
         faults.Require(rows.Select(r => r.Id).Distinct().Count() == rows.Count, "moves", "Every move needs an id of its own.");
         var materials = rows.Select(r => r.MaterialId).ToHashSet();
-        var known = await db.Materials.Where(m => m.WorkshopId == workshopId && materials.Contains(m.Id)).Select(m => m.Id).ToListAsync(stop);
+        var known = await write.Db.Materials.Where(m => m.WorkshopId == workshopId && materials.Contains(m.Id)).Select(m => m.Id).ToListAsync(write.Stop);
         for (var i = 0; i < rows.Count; i++)
             faults.Require(known.Contains(rows[i].MaterialId), $"moves[{i}].materialId", "This material is not on the shelf.");
-        return faults.Any ? faults.ToProblem() : await Store(rows, db, graphs, stop);
+        if (faults.Any)
+            return faults.ToProblem();
+        return await Store(rows, write);
     }
 
     private static StockMoveRow? Read(StockMoveIn? move, string at, DateTimeOffset now, Faults faults)
@@ -63,45 +74,34 @@ public static class StockEndpoints
         };
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<StockDto>>, ProblemHttpResult>> Store(List<StockMoveRow> rows, LowfellDb db, SetGraphs graphs, CancellationToken stop)
+    private static async Task<Outcome<StockTold>> Store(List<StockMoveRow> rows, Write write)
     {
+        var db = write.Db;
         var ids = rows.Select(r => r.Id).ToList();
         var materials = rows.Select(r => r.MaterialId).Distinct().ToList();
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
-        try
-        {
-            // Rows are locked in one order, so that two batches never wait for each other; a move sent again waits here too.
-            await db.Database.ExecuteSqlAsync($"select 1 from materials where id = any({materials}) order by id for update", stop);
-            var there = await db.StockMoves.AsNoTracking().Where(m => ids.Contains(m.Id)).Select(m => m.Id).ToListAsync(stop);
 
-            // One by one: a correction must be in before what it makes possible, and a batch would be put in another order.
-            foreach (var row in rows.Where(r => !there.Contains(r.Id)))
-            {
-                db.Add(row);
-                await db.SaveChangesAsync(stop);
-            }
+        // Rows are locked in one order, so that two batches never wait for each other; a move sent again waits here too.
+        var there = await db.Database.SqlQuery<Held>($"select id, name, stock_ml from materials where id = any({materials}) order by id for no key update").ToDictionaryAsync(m => m.Id, write.Stop);
+        var known = await db.StockMoves.AsNoTracking().Where(m => ids.Contains(m.Id)).Select(m => m.Id).ToListAsync(write.Stop);
 
-            await transaction.CommitAsync(stop);
-        }
-        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.CheckViolation, ConstraintName: "ck_materials_stock" })
+        // One by one: a correction must be in before what it makes possible, and a batch would be put in another order.
+        var left = there.Values.ToDictionary(m => m.Id, m => m.StockMl);
+        foreach (var row in rows.Where(r => !known.Contains(r.Id)))
         {
-            await transaction.RollbackAsync(stop);
-            return await NotEnough(materials, db, stop);
+            if ((left[row.MaterialId] += row.Ml) < 0)
+                return Problems.Of(StatusCodes.Status409Conflict, "not-enough",
+                    $"That is more than there is ({string.Join(", ", there.Values.Select(m => FormattableString.Invariant($"{m.Name}: {m.StockMl:0.##} ml")))}). Record first what was really there, as a correction; nothing was stored.",
+                    current: there.Values.Select(m => new StockDto(m.Id, m.StockMl)).ToList());
+            db.Add(row);
+            await write.Save();
         }
 
-        graphs.Forget();
-        return TypedResults.Ok(await StockOf(materials, db, stop));
+        return new StockTold(materials);
     }
 
-    private static async Task<ProblemHttpResult> NotEnough(List<Guid> materials, LowfellDb db, CancellationToken stop)
-    {
-        db.ChangeTracker.Clear();
-        var there = await db.Materials.AsNoTracking().Where(m => materials.Contains(m.Id)).Select(m => m.Name + ": " + m.StockMl.ToString("0.##") + " ml").ToListAsync(stop);
-        return Problems.Of(StatusCodes.Status409Conflict, "not-enough",
-            $"That is more than there is ({string.Join(", ", there)}). Record first what was really there, as a correction; nothing was stored.", current: await StockOf(materials, db, stop));
-    }
+    private sealed record Held(Guid Id, string Name, decimal StockMl);
 
-    private static async Task<IReadOnlyList<StockDto>> StockOf(List<Guid> materials, LowfellDb db, CancellationToken stop) =>
+    private static async Task<IReadOnlyList<StockDto>> StockOf(IReadOnlyList<Guid> materials, LowfellDb db, CancellationToken stop) =>
         await db.Materials.AsNoTracking().Where(m => materials.Contains(m.Id)).OrderBy(m => m.Id).Select(m => new StockDto(m.Id, m.StockMl)).ToListAsync(stop);
 
     private static async Task<Results<Ok<IReadOnlyList<StockMoveDto>>, ProblemHttpResult>> History(Guid materialId, LowfellDb db, CancellationToken stop)
@@ -113,17 +113,18 @@ public static class StockEndpoints
         return TypedResults.Ok<IReadOnlyList<StockMoveDto>>(moves);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<StockDto>>, ProblemHttpResult>> Undo(Guid id, UndoMoveIn entry, LowfellDb db, SetGraphs graphs, TimeProvider clock, CancellationToken stop)
+    private static async Task<Outcome<StockTold>> Undo(Guid id, UndoMoveIn entry, Write write)
     {
-        if (await db.StockMoves.AsNoTracking().FirstOrDefaultAsync(m => m.Id == id, stop) is not { } move)
+        var db = write.Db;
+        if (await db.StockMoves.AsNoTracking().FirstOrDefaultAsync(m => m.Id == id, write.Stop) is not { } move)
             return Problems.NotFound("stock move");
+        write.In(await db.Materials.Where(m => m.Id == move.MaterialId).Select(m => m.WorkshopId).FirstAsync(write.Stop));
         var faults = new Faults();
         faults.Require(entry.Id is not null && entry.Id != Guid.Empty, "id", "Give the undoing an id of its own.");
         if (faults.Any)
             return faults.ToProblem();
-        if (await db.StockMoves.AsNoTracking().FirstOrDefaultAsync(m => m.UndoesId == id, stop) is { } already && already.Id != entry.Id)
+        if (await db.StockMoves.AsNoTracking().FirstOrDefaultAsync(m => m.UndoesId == id, write.Stop) is { } already && already.Id != entry.Id)
             return Problems.Of(StatusCodes.Status409Conflict, "undone-already", "This move was taken back already.");
-        return await Store(
-            [new StockMoveRow { Id = entry.Id!.Value, MaterialId = move.MaterialId, Kind = StockMoveKind.Corrected, Ml = -move.Ml, Reason = "taken back", At = clock.GetUtcNow(), UndoesId = id }], db, graphs, stop);
+        return await Store([new StockMoveRow { Id = entry.Id!.Value, MaterialId = move.MaterialId, Kind = StockMoveKind.Corrected, Ml = -move.Ml, Reason = "taken back", At = write.ToldAt, UndoesId = id }], write);
     }
 }

@@ -1,7 +1,8 @@
 using Lowfell.Core.Mixing.Reading;
 using Lowfell.Core.Order;
 using Lowfell.Server.Http;
-using Lowfell.Server.Remarks;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -39,8 +40,8 @@ public static class HouseRulesEndpoints
         var group = app.MapGroup("/api/workshops/{workshopId:guid}/house-rules").WithTags("Workshops");
         group.MapGet("/", Get).WithName("houseRules").ProducesProblem(404);
         group.MapPost("/preview", Preview).WithName("previewHouseRules").WithSummary("Remarks that other house rules would take away or bring, set by set.").ProducesProblem(400).ProducesProblem(404);
-        group.MapPut("/bare-percent", RememberPercent).WithName("rememberPercent").WithSummary("Remembers what a bare percentage of thinner means in this house.").ProducesProblem(404).AddEndpointFilter<IdempotencyFilter>();
-        group.MapPut("/", Put).WithName("storeHouseRules").ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).AddEndpointFilter<IdempotencyFilter>();
+        group.MapPut("/bare-percent", RememberPercent).WithName("rememberPercent").WithSummary("Remembers what a bare percentage of thinner means in this house.").Writes<HouseTold, HouseRulesDto>(Tell);
+        group.MapPut("/", Put).WithName("storeHouseRules").Writes<HouseTold, HouseRulesDto>(Tell);
     }
 
     private static async Task<Results<Ok<HouseRulesDto>, ProblemHttpResult>> Get(Guid workshopId, LowfellDb db, CancellationToken stop) =>
@@ -63,7 +64,7 @@ public static class HouseRulesEndpoints
 
     private static HouseEffect Effect(SetGraph graph, HouseRules rules)
     {
-        var moved = graph.Designs.SelectMany(d => d.Zones.Select(z => (Design: d, Zone: z))).AsParallel().AsOrdered().Select(x =>
+        var moved = graph.Places.AsParallel().AsOrdered().Select(x =>
         {
             var layers = graph.Layers(x.Zone.TreatmentId);
             StackView now = new(graph.Context(x.Zone, x.Design), layers), then = new(graph.Context(x.Zone, x.Design, rules), layers);
@@ -78,11 +79,16 @@ public static class HouseRulesEndpoints
         return new HouseEffect(graph.Set.Id, graph.Set.Name, moved.SelectMany(m => m.Gone).ToList(), moved.SelectMany(m => m.Come).ToList());
     }
 
-    private static async Task<Results<Ok<HouseRulesDto>, ProblemHttpResult>> Put(Guid workshopId, HouseRulesIn entry, LowfellDb db, CancellationToken stop)
+    /// <summary>What a change of house rules comes to.</summary>
+    private sealed record HouseTold(Guid WorkshopId, uint Version);
+
+    private static async Task<HouseRulesDto> Tell(HouseTold told, Telling telling) => Word(await telling.Db.Workshops.AsNoTracking().FirstAsync(w => w.Id == told.WorkshopId, telling.Stop));
+
+    private static async Task<Outcome<HouseTold>> Put(Guid workshopId, HouseRulesIn entry, Write write)
     {
-        var row = await db.Workshops.FirstOrDefaultAsync(w => w.Id == workshopId, stop);
-        if (row is null)
+        if (await write.Db.Workshops.FirstOrDefaultAsync(w => w.Id == workshopId, write.Stop) is not { } row)
             return Problems.NotFound("workshop");
+        write.In(workshopId);
         var faults = new Faults();
         faults.Require(entry.Version is not null, "version", "Give the version you edited from.");
         var rules = Read(row.HouseRules, entry.Answers, faults);
@@ -91,21 +97,19 @@ public static class HouseRulesEndpoints
         if (row.Version != entry.Version)
             return Problems.Changed("page of house rules", Word(row));
         row.HouseRules = rules;
-        await db.SaveChangesAsync(stop);
-        db.ChangeTracker.Clear();
-        return TypedResults.Ok(Word(await db.Workshops.AsNoTracking().FirstAsync(w => w.Id == workshopId, stop)));
+        await write.Save();
+        return new HouseTold(workshopId, row.Version);
     }
 
     /// <summary>One answer of its own, so that the last one given stands; there is nothing to overwrite.</summary>
-    private static async Task<Results<Ok<HouseRulesDto>, ProblemHttpResult>> RememberPercent(Guid workshopId, BarePercentIn entry, LowfellDb db, CancellationToken stop)
+    private static async Task<Outcome<HouseTold>> RememberPercent(Guid workshopId, BarePercentIn entry, Write write)
     {
-        var row = await db.Workshops.FirstOrDefaultAsync(w => w.Id == workshopId, stop);
-        if (row is null)
+        if (await write.Db.Workshops.FirstOrDefaultAsync(w => w.Id == workshopId, write.Stop) is not { } row)
             return Problems.NotFound("workshop");
+        write.In(workshopId);
         row.HouseRules = row.HouseRules with { BarePercent = entry.Meaning };
-        await db.SaveChangesAsync(stop);
-        db.ChangeTracker.Clear();
-        return TypedResults.Ok(Word(await db.Workshops.AsNoTracking().FirstAsync(w => w.Id == workshopId, stop)));
+        await write.Save();
+        return new HouseTold(workshopId, row.Version);
     }
 
     private static HouseRules Read(HouseRules rules, IReadOnlyDictionary<string, string>? answers, Faults faults)
@@ -115,7 +119,7 @@ public static class HouseRulesEndpoints
         {
             if (Core.Words.EnumWords.Read<School>(name) is not { } school)
                 faults.Add($"answers.{name}", $"No such question. There are: {string.Join(", ", Core.Words.EnumWords.All<School>())}.");
-            else if (Schools.With(rules, school, word) is not { } with)
+            else if (word is null || Schools.With(rules, school, word) is not { } with)
                 faults.Add($"answers.{name}", $"Answer with one of: {string.Join(", ", Schools.All.First(q => q.School == school).Answers.Select(a => a.Word))}.");
             else
                 rules = with;

@@ -1,4 +1,6 @@
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
+using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Lowfell.Store.Starter;
@@ -22,7 +24,7 @@ public static class WorkshopEndpoints
     {
         var group = app.MapGroup("/api/workshops").WithTags("Workshops");
         group.MapGet("/", List).WithName("workshops");
-        group.MapPost("/", Add).WithName("addWorkshop").ProducesProblem(400).AddEndpointFilter<IdempotencyFilter>();
+        group.MapPost("/", Add).WithName("addWorkshop").Writes<WorkshopEntry>(StatusCodes.Status201Created);
     }
 
     private static async Task<Ok<IReadOnlyList<WorkshopEntry>>> List(LowfellDb db, CancellationToken stop)
@@ -31,26 +33,27 @@ public static class WorkshopEndpoints
         return TypedResults.Ok<IReadOnlyList<WorkshopEntry>>(rows.Select(Word).ToList());
     }
 
-    private static async Task<Results<Created<WorkshopEntry>, ProblemHttpResult>> Add(WorkshopIn entry, LowfellDb db, TimeProvider clock, CancellationToken stop)
+    private static async Task<Outcome<WorkshopEntry>> Add(WorkshopIn entry, Write write)
     {
         var faults = new Faults();
         faults.Text(entry.Name, "name", 120);
         faults.Range(entry.TemperatureC, "temperatureC", -10, 45);
         faults.Range(entry.RelativeHumidity, "relativeHumidity", 0, 1);
-        faults.Require(await db.Workshops.CountAsync(stop) < MostWorkshops, "name", $"At most {MostWorkshops} workshops.");
+        faults.Require(await write.Db.Workshops.CountAsync(write.Stop) < MostWorkshops, "name", $"At most {MostWorkshops} workshops.");
         if (faults.Any)
             return faults.ToProblem();
         var row = new WorkshopRow
         {
             Name = entry.Name!.Trim(),
-            CreatedAt = clock.GetUtcNow(),
+            CreatedAt = write.Now,
             TemperatureC = entry.TemperatureC ?? 20,
             RelativeHumidity = entry.RelativeHumidity ?? 0.5m,
         };
-        db.Add(row);
-        db.AddRange(StarterShelf.Materials(row.Id));
-        await db.SaveChangesAsync(stop);
-        return TypedResults.Created($"/api/workshops/{row.Id}", Word(row));
+        write.In(row.Id);
+        write.Db.Add(row);
+        write.Db.AddRange(StarterShelf.Materials(row.Id));
+        await write.Save();
+        return Word(row);
     }
 
     private static WorkshopEntry Word(WorkshopRow w) => new(

@@ -13,6 +13,8 @@ namespace Lowfell.Store.Demo;
 /// </summary>
 internal sealed class DemoPots(LowfellDb db, SetRow set, IReadOnlyDictionary<string, MaterialRow> shelf, DateTimeOffset now)
 {
+    private const string Actor = "demo";
+
     private sealed record Given(double HoursAgo, string Design, string Zone, Technique Technique, string Pieces, decimal Ml);
 
     private sealed record Pot(string Label, Vessel Vessel, double HoursAgo, string Note, (string Name, decimal Ml, int? Drops)[] In, Given[] Uses);
@@ -68,34 +70,55 @@ internal sealed class DemoPots(LowfellDb db, SetRow set, IReadOnlyDictionary<str
             GoodUntil = made.AddMinutes(PotLife.Of(contents, pot.Vessel, Climate.Standard).Usual),
             Note = pot.Note,
             ChangedAt = made,
+            Filling = 1,
+            FilledMl = pot.In.Sum(i => i.Ml),
         };
         db.Add(row);
-        var filled = new PotEventRow { Id = Guid.CreateVersion7(), PotId = row.Id, Kind = PotEventKind.Made, At = made, Note = pot.Note };
-        filled.Amounts.AddRange(pot.In.Select(i => new PotEventAmountRow { EventId = filled.Id, MaterialId = shelf[i.Name].Id, Ml = i.Ml, Drops = i.Drops }));
+        var filled = new WorkEventRow { Id = Guid.CreateVersion7(), WorkshopId = set.WorkshopId, Actor = Actor, Device = Actor, PotId = row.Id, Kind = WorkKind.Made, ToldAt = made, ReceivedAt = made, Note = pot.Note };
+        filled.Amounts.AddRange(pot.In.Select(i => new WorkAmountRow { EventId = filled.Id, MaterialId = shelf[i.Name].Id, Ml = i.Ml, Drops = i.Drops }));
         db.Add(filled);
-        db.AddRange(pot.In.Select(i => new StockMoveRow { Id = Guid.CreateVersion7(), MaterialId = shelf[i.Name].Id, Kind = StockMoveKind.Used, Ml = -i.Ml, Reason = $"pot {pot.Label}", At = made, PotEventId = filled.Id }));
+        db.AddRange(pot.In.Select(i => new StockMoveRow { Id = Guid.CreateVersion7(), MaterialId = shelf[i.Name].Id, Kind = StockMoveKind.Used, Ml = -i.Ml, Reason = $"pot {pot.Label}", At = made, WorkEventId = filled.Id }));
+        row.NewestEventId = filled.Id;
         await db.SaveChangesAsync(stop);
         foreach (var use in pot.Uses)
         {
             var place = await Place(use, stop);
             (var taken, contents) = contents.Take(use.Ml);
-            var given = new PotEventRow { Id = Guid.CreateVersion7(), PotId = row.Id, Kind = PotEventKind.Given, At = now.AddHours(-use.HoursAgo), ZoneId = place.Zone, LayerId = place.Layer };
-            given.Amounts.AddRange(taken.Portions.Select(p => new PotEventAmountRow { EventId = given.Id, MaterialId = p.Material.Id, Ml = -p.Ml }));
-            given.Pieces.AddRange(use.Pieces.Split(' ').Select(label => new PotEventPieceRow { EventId = given.Id, PieceId = set.Designs.Single(d => d.Name == use.Design).Pieces.Single(p => p.Label == label).Id }));
+            var at = now.AddHours(-use.HoursAgo);
+            var given = new WorkEventRow
+            {
+                Id = Guid.CreateVersion7(),
+                WorkshopId = set.WorkshopId,
+                Actor = Actor,
+                Device = Actor,
+                PotId = row.Id,
+                Kind = WorkKind.Given,
+                ToldAt = at,
+                ReceivedAt = at,
+                BeforeId = row.NewestEventId,
+                ZoneId = place.Zone,
+                LayerId = place.Layer.Id,
+                LineId = place.Layer.LineId,
+                Filling = row.Filling,
+            };
+            row.NewestEventId = row.LastOutEventId = given.Id;
+            given.Amounts.AddRange(taken.Portions.Select(p => new WorkAmountRow { EventId = given.Id, MaterialId = p.Material.Id, Ml = -p.Ml }));
+            given.Pieces.AddRange(use.Pieces.Split(' ').Select(label => new WorkPieceRow { EventId = given.Id, PieceId = set.Designs.Single(d => d.Name == use.Design).Pieces.Single(p => p.Label == label).Id }));
             db.Add(given);
-        }
 
-        await db.SaveChangesAsync(stop);
+            // One by one: the stream keeps the order in which things happened.
+            await db.SaveChangesAsync(stop);
+        }
     }
 
-    private async Task<(Guid Zone, Guid Layer, Recipe Recipe)> Place(Given use, CancellationToken stop)
+    private async Task<(Guid Zone, LayerRow Layer, Recipe Recipe)> Place(Given use, CancellationToken stop)
     {
         var zone = set.Designs.Single(d => d.Name == use.Design).Zones.Single(z => z.Name == use.Zone);
-        var layer = await db.Layers.AsNoTracking().FirstAsync(l => l.TreatmentId == zone.TreatmentId && l.Technique == use.Technique, stop);
+        var layer = await Revisions.Layers(db).FirstAsync(l => l.TreatmentId == zone.TreatmentId && l.Technique == use.Technique, stop);
         var components = await db.MixComponents.AsNoTracking().Where(c => c.MixId == layer.MixId).OrderBy(c => c.Position).ToListAsync(stop);
         var byId = shelf.Values.ToDictionary(m => m.Id);
         var paint = components.Select(c => new MixPart(byId[c.MaterialId].ToCore(), Parts.Of(c.Parts))).ToList();
         var dilution = layer.ThinnerId is { } thinner ? new Dilution(byId[thinner].ToCore(), Parts.Of(layer.PaintParts!.Value), Parts.Of(layer.ThinnerParts!.Value)) : null;
-        return (zone.Id, layer.Id, Recipe.Of(new Layer { Technique = layer.Technique, Paint = paint, Dilution = dilution })!);
+        return (zone.Id, layer, Recipe.Of(new Layer { Technique = layer.Technique, Paint = paint, Dilution = dilution })!);
     }
 }

@@ -22,7 +22,8 @@ public static class DemoSet
         var text = new StackText(workshop.Id, shelf, mixes);
         var treatments = DemoTreatments.ByName.ToDictionary(t => t.Key, t => text.Read(t.Key, now, t.Value));
         db.AddRange(mixes.Values);
-        db.AddRange(treatments.Values);
+        foreach (var treatment in treatments.Values)
+            Revisions.Begin(db, treatment, "demo");
 
         var set = new SetRow
         {

@@ -15,18 +15,17 @@ internal sealed class StackText(Guid workshop, IReadOnlyDictionary<string, Mater
     {
         var treatment = new TreatmentRow { WorkshopId = workshop, Name = name, ChangedAt = at };
         foreach (var line in text.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
-            treatment.Layers.Add(Layer(line, treatment.Layers.Count));
+            treatment.Layers.Add(Layer(line, treatment.Id));
         return treatment;
     }
 
-    private LayerRow Layer(string line, int position)
+    private LayerRow Layer(string line, Guid treatment)
     {
         var fields = line.Split('|', StringSplitOptions.TrimEntries);
         var technique = EnumWords.Read<Technique>(fields[0]) ?? throw new FormatException($"No technique '{fields[0]}'.");
         var layer = new LayerRow
         {
-            Id = Guid.CreateVersion7(),
-            Position = position,
+            TreatmentId = treatment,
             Technique = technique,
             Tool = TechniqueTable.For(technique).UsualTool,
         };

@@ -44,7 +44,7 @@ internal sealed class MaterialMapping : IEntityTypeConfiguration<MaterialRow>
                 (a, b) => a!.SequenceEqual(b!),
                 v => v.Aggregate(0, HashCode.Combine),
                 v => v.ToArray()));
-        row.HasIndex(m => new { m.WorkshopId, m.Maker, m.Name }).IsUnique();
+        row.HasIndex(m => new { m.WorkshopId, m.Maker, m.Name }).IsUnique().HasFilter("put_away_at is null");
         row.HasOne<WorkshopRow>().WithMany().HasForeignKey(m => m.WorkshopId).OnDelete(DeleteBehavior.Restrict);
         row.HasRowVersion(m => m.Version);
     }

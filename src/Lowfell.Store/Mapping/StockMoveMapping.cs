@@ -16,13 +16,13 @@ internal sealed class StockMoveMapping : IEntityTypeConfiguration<StockMoveRow>
         row.Property(m => m.Id).ValueGeneratedNever();
         row.Property(m => m.Reason).HasMaxLength(500);
         row.HasIndex(m => new { m.MaterialId, m.At });
-        row.HasOne<MaterialRow>().WithMany().HasForeignKey(m => m.MaterialId).OnDelete(DeleteBehavior.Cascade);
+        row.HasOne<MaterialRow>().WithMany().HasForeignKey(m => m.MaterialId).OnDelete(DeleteBehavior.Restrict);
 
-        row.HasIndex(m => m.PotEventId);
-        row.HasOne<PotEventRow>().WithMany().HasForeignKey(m => m.PotEventId).OnDelete(DeleteBehavior.Restrict);
+        row.HasIndex(m => m.WorkEventId);
+        row.HasOne<WorkEventRow>().WithMany().HasForeignKey(m => m.WorkEventId).OnDelete(DeleteBehavior.Restrict);
 
         // A move is taken back once.
         row.HasIndex(m => m.UndoesId).IsUnique();
-        row.HasOne<StockMoveRow>().WithMany().HasForeignKey(m => m.UndoesId).OnDelete(DeleteBehavior.Cascade);
+        row.HasOne<StockMoveRow>().WithMany().HasForeignKey(m => m.UndoesId).OnDelete(DeleteBehavior.Restrict);
     }
 }

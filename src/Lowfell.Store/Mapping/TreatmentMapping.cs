@@ -8,11 +8,38 @@ internal sealed class TreatmentMapping : IEntityTypeConfiguration<TreatmentRow>
 {
     public void Configure(EntityTypeBuilder<TreatmentRow> row)
     {
+        // That the newest revision is one there is stands in the migration, deferred: a treatment and its first revision come together.
         row.ToTable("treatments");
         row.Property(t => t.Name).HasMaxLength(120);
         row.HasRowVersion(t => t.Version);
         row.HasOne<WorkshopRow>().WithMany().HasForeignKey(t => t.WorkshopId).OnDelete(DeleteBehavior.Restrict);
-        row.HasMany(t => t.Layers).WithOne().HasForeignKey(l => l.TreatmentId).OnDelete(DeleteBehavior.Cascade);
+        row.Ignore(t => t.Layers);
+    }
+}
+
+internal sealed class TreatmentRevisionMapping : IEntityTypeConfiguration<TreatmentRevisionRow>
+{
+    public void Configure(EntityTypeBuilder<TreatmentRevisionRow> row)
+    {
+        row.ToTable("treatment_revisions", t => t.HasCheckConstraint("ck_treatment_revisions_number", "number > 0"));
+        row.HasKey(r => new { r.TreatmentId, r.Number });
+        row.Property(r => r.Actor).HasMaxLength(60);
+        row.HasOne<TreatmentRow>().WithMany().HasForeignKey(r => r.TreatmentId).OnDelete(DeleteBehavior.Restrict);
+        row.HasMany(r => r.Layers).WithOne().HasForeignKey(l => new { l.TreatmentId, l.Revision }).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class RevisionLayerMapping : IEntityTypeConfiguration<RevisionLayerRow>
+{
+    public void Configure(EntityTypeBuilder<RevisionLayerRow> row)
+    {
+        row.ToTable("revision_layers", t => t.HasCheckConstraint("ck_revision_layers_position", "position >= 0 and position < 100"));
+        row.HasKey(l => new { l.TreatmentId, l.Revision, l.Position });
+        row.HasIndex(l => new { l.TreatmentId, l.Revision, l.LayerId }).IsUnique();
+        row.HasIndex(l => l.LayerId);
+
+        // A revision has layers of its own treatment only.
+        row.HasOne<LayerRow>().WithMany().HasForeignKey(l => new { l.TreatmentId, l.LayerId }).HasPrincipalKey(l => new { l.TreatmentId, l.Id }).OnDelete(DeleteBehavior.Restrict);
     }
 }
 
@@ -22,7 +49,6 @@ internal sealed class LayerMapping : IEntityTypeConfiguration<LayerRow>
     {
         row.ToTable("layers", t =>
         {
-            t.HasCheckConstraint("ck_layers_position", "position >= 0 and position < 100");
             t.HasCheckConstraint("ck_layers_paint", "material_id is null or mix_id is null");
             t.HasCheckConstraint("ck_layers_dilution", "(thinner_id is null) = (paint_parts is null) and (thinner_id is null) = (thinner_parts is null)");
             t.HasCheckConstraint("ck_layers_parts", "paint_parts > 0 and thinner_parts > 0");
@@ -33,9 +59,8 @@ internal sealed class LayerMapping : IEntityTypeConfiguration<LayerRow>
         });
         row.Property(l => l.Id).ValueGeneratedNever();
         row.Property(l => l.Note).HasMaxLength(500);
-
-        // Unique and deferrable in the migration: layers swap places within one transaction.
-        row.HasIndex(l => new { l.TreatmentId, l.Position });
+        row.HasIndex(l => l.LineId);
+        row.HasOne<TreatmentRow>().WithMany().HasForeignKey(l => l.TreatmentId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<MaterialRow>().WithMany().HasForeignKey(l => l.MaterialId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<MaterialRow>().WithMany().HasForeignKey(l => l.ThinnerId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne(l => l.Mix).WithMany().HasForeignKey(l => l.MixId).OnDelete(DeleteBehavior.Restrict);

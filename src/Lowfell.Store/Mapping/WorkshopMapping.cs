@@ -42,13 +42,3 @@ internal sealed class SetMapping : IEntityTypeConfiguration<SetRow>
         row.HasMany(s => s.Designs).WithOne().HasForeignKey(d => d.SetId).OnDelete(DeleteBehavior.Restrict);
     }
 }
-
-internal sealed class ReceiptMapping : IEntityTypeConfiguration<WriteReceiptRow>
-{
-    public void Configure(EntityTypeBuilder<WriteReceiptRow> row)
-    {
-        row.ToTable("write_receipts");
-        row.Property(r => r.Id).ValueGeneratedNever();
-        row.Property(r => r.Path).HasMaxLength(300);
-    }
-}

@@ -50,6 +50,9 @@ public sealed class MaterialRow
     public decimal Price { get; set; }
     public string Hazards { get; set; } = "";
     public string Notes { get; set; } = "";
+
+    /// <summary>Since when it is off the shelf; what was done with it still tells its name.</summary>
+    public DateTimeOffset? PutAwayAt { get; set; }
     public uint Version { get; init; }
 
     /// <summary>What is known of its colour.</summary>
@@ -58,18 +61,19 @@ public sealed class MaterialRow
     /// <summary>How much stronger than entered.</summary>
     public Strength Strength() => new((double)HidingFactor, (double)TintFactor);
 
-    /// <summary>The material as the core sees it. Resolving optics takes a fraction of a millisecond: keep the result.</summary>
+    /// <summary>The material as the core sees it. Its optics are worked out at the first question and kept with it: keep the result.</summary>
     public Material ToCore()
     {
-        var (entered, source) = Evidence().Resolve(Kind);
+        var (evidence, kind, strength) = (Evidence(), Kind, Strength());
         return new Material
         {
             Id = Id,
             Name = Name,
             Kind = Kind,
             Carrier = Carrier,
-            Optics = Strength().Of(entered),
-            OpticsSource = source,
+            Resolve = () => strength.Of(evidence.Resolve(kind).Optics),
+            OpticsSource = evidence.Source(kind),
+            Entered = (evidence.OverWhite ?? evidence.Colour)?.ToLab(),
             Sheen = Sheen,
             Lustre = Lustre,
             MostThinnerShare = (double?)MostThinnerShare,
@@ -80,6 +84,13 @@ public sealed class MaterialRow
             DryTimes = new DryTimes((double)TouchMinutes, (double)RecoatMinutes, (double)CureMinutes),
         };
     }
+
+    /// <summary>Whether another state of this row is the same to the core: stock, price and notes do not matter to it.</summary>
+    public bool IsSameToCore(MaterialRow other) =>
+        (Name, Kind, Carrier, Colour, OverBlack, OverWhite, CoatsToHide) == (other.Name, other.Kind, other.Carrier, other.Colour, other.OverBlack, other.OverWhite, other.CoatsToHide)
+        && (Sheen, SolidsFraction, TouchMinutes, RecoatMinutes, CureMinutes, HidingFactor, TintFactor) == (other.Sheen, other.SolidsFraction, other.TouchMinutes, other.RecoatMinutes, other.CureMinutes, other.HidingFactor, other.TintFactor)
+        && (Lustre, MostThinnerShare, DropMl, DensityGPerMl) == (other.Lustre, other.MostThinnerShare, other.DropMl, other.DensityGPerMl)
+        && Thinners.SequenceEqual(other.Thinners);
 
     private static SrgbColour? Read(string? text) => text is null ? null : SrgbColour.Parse(text);
 }

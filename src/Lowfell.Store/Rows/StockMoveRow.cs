@@ -34,5 +34,5 @@ public sealed class StockMoveRow
     public Guid? UndoesId { get; init; }
 
     /// <summary>What it was used for: a pot made or topped up.</summary>
-    public Guid? PotEventId { get; init; }
+    public Guid? WorkEventId { get; init; }
 }

@@ -2,26 +2,49 @@ using Lowfell.Core.Layers;
 
 namespace Lowfell.Store.Rows;
 
-/// <summary>The ordered layers of one or more zones. Every change of its layers touches <see cref="ChangedAt"/>, and so its version.</summary>
+/// <summary>The ordered layers of one or more zones: a row of revisions, of which the newest is the plan.</summary>
 public sealed class TreatmentRow
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid WorkshopId { get; init; }
     public required string Name { get; set; }
+
+    /// <summary>Number of the newest revision. Moves with every change, and so does the row's version.</summary>
+    public int Revision { get; set; }
     public DateTimeOffset ChangedAt { get; set; }
     public uint Version { get; init; }
+
+    /// <summary>The layers of the newest revision, bottom first; filled by <see cref="Revisions"/>.</summary>
     public List<LayerRow> Layers { get; } = [];
 }
 
-/// <summary>One application. Its paint is either one material or a mix; parts are whole numbers, so ratios stay exact.</summary>
+/// <summary>A treatment as it stood at one time. Never changed: work points at the layers it was done by.</summary>
+public sealed class TreatmentRevisionRow
+{
+    public Guid TreatmentId { get; init; }
+    public int Number { get; init; }
+    public DateTimeOffset StoredAt { get; init; }
+    public required string Actor { get; init; }
+    public List<RevisionLayerRow> Layers { get; } = [];
+}
+
+/// <summary>A layer's place in a revision; 0 is the bottom. A layer that a change left alone is the same row in both revisions.</summary>
+public sealed class RevisionLayerRow
+{
+    public Guid TreatmentId { get; init; }
+    public int Revision { get; init; }
+    public int Position { get; init; }
+    public Guid LayerId { get; init; }
+}
+
+/// <summary>One application. Its paint is either one material or a mix; parts are whole numbers, so ratios stay exact. Never changed.</summary>
 public sealed class LayerRow
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid TreatmentId { get; init; }
 
-    /// <summary>0 is the bottom.</summary>
-    public int Position { get; set; }
-
+    /// <summary>What it carries on from revision to revision: the layer as the painter knows it.</summary>
+    public Guid LineId { get; init; } = Guid.CreateVersion7();
     public Technique Technique { get; set; }
     public Guid? MaterialId { get; set; }
     public Guid? MixId { get; set; }

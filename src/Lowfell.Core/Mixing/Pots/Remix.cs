@@ -106,8 +106,9 @@ public static class Remix
     private static IEnumerable<Material> Alike(Material material, IReadOnlyList<Material> shelf)
     {
         var look = PotColour.Draw([new MixPart(material, Parts.One)], null);
-        return shelf.Where(m => m.Id != material.Id && m.Kind == material.Kind && m.Carrier == material.Carrier && m.Lustre == material.Lustre
-                && (!material.IsThinner || m.Thinners.Intersect(material.Thinners).Any()))
+        var like = shelf.Where(m => m.Id != material.Id && m.Kind == material.Kind && m.Carrier == material.Carrier && m.Lustre == material.Lustre
+            && (!material.IsThinner || m.Thinners.Intersect(material.Thinners).Any()));
+        return (material.Entered is { } entered ? ShelfPick.Likely(like, entered) : like)
             .OrderBy(m => look.DifferenceTo(PotColour.Draw([new MixPart(m, Parts.One)], null)));
     }
 }

@@ -61,8 +61,8 @@ internal sealed class CoatsToHide : LayerRule
         if (at < 0 || view.Layers[at].Technique != Technique.Prime)
             return null;
         var wanted = view.Layers[i].Main!.Optics.Masstone().ToLab();
-        var best = view.Context.Shelf
-            .Where(m => m.Kind == MaterialKind.Primer && m.Carrier == view.Layers[at].Carrier && m.Id != view.Layers[at].Main!.Id)
+        var primers = view.Context.Shelf.Where(m => m.Kind == MaterialKind.Primer && m.Carrier == view.Layers[at].Carrier && m.Id != view.Layers[at].Main!.Id);
+        var best = ShelfPick.Likely(primers, wanted)
             .MinBy(m => Math.Abs(m.Optics.Masstone().ToLab().L - wanted.L));
         return best is null ? null : (at, best);
     }

@@ -44,7 +44,7 @@ internal sealed class SameToneNeighbours : IOrderRule
     {
         var at = view.Last(view.IsVarnish) is var top and >= 0 ? top : view.Count;
         return view.Context.Shelf
-            .Where(m => m.Kind is MaterialKind.Wash or MaterialKind.Filter && m.Carrier.IsWaterBorne())
+            .Where(m => m.Kind is MaterialKind.Wash or MaterialKind.Filter && m.Carrier.IsWaterBorne()).Take(MostTried)
             .Select(m => (Material: m, Edit: new StackEdit.Insert(at, ShelfPick.LayerOf(Technique.Filter, m, 2))))
             .Select(x => (x.Material, x.Edit, Nearest: Nearest(view, x.Edit)))
             .OrderByDescending(x => x.Nearest).Take(MostRemedies)
@@ -52,7 +52,7 @@ internal sealed class SameToneNeighbours : IOrderRule
             .ToList();
     }
 
-    private const int MostRemedies = 2;
+    private const int MostRemedies = 2, MostTried = 60;
 
     private static double Nearest(StackView view, StackEdit edit)
     {

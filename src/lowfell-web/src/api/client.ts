@@ -20,6 +20,24 @@ export class Refused extends Error {
 
 export const api = createClient<paths>({ baseUrl: "/" });
 
+/** A name this browser made up for itself: tells its own changes from those of other windows and devices. */
+export const device = (() => {
+  const kept = localStorage.getItem("lowfell-device");
+  if (kept) return kept;
+  const made = crypto.randomUUID() as string;
+  localStorage.setItem("lowfell-device", made);
+  return made;
+})();
+
+// Every write counts once: one that was given no id of its own gets one here.
+api.use({
+  onRequest({ request }) {
+    if (request.method === "GET") return;
+    if (!request.headers.has("Idempotency-Key")) request.headers.set("Idempotency-Key", crypto.randomUUID());
+    request.headers.set("Lowfell-Device", device);
+  },
+});
+
 /** The data of an answer, or the refusal as an error. */
 export async function take<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   let answer;

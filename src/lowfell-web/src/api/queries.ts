@@ -1,5 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
-import { api, take } from "./client";
+import { api, take, type Schema } from "./client";
 
 // What the views read, each under one key.
 export const workshopsQuery = queryOptions({
@@ -13,11 +13,25 @@ export const overviewQuery = (setId: string) =>
     queryFn: ({ signal }) => take(api.GET("/api/plan/sets/{setId}", { params: { path: { setId } }, signal })),
   });
 
+const materialsAPage = 1000;
+
+/** The whole shelf, however many pages it has. */
 export const materialsQuery = (workshopId: string) =>
   queryOptions({
     queryKey: ["materials", workshopId],
-    queryFn: ({ signal }) =>
-      take(api.GET("/api/shelf/{workshopId}/materials", { params: { path: { workshopId } }, signal })),
+    queryFn: async ({ signal }) => {
+      const all: Schema["MaterialCard"][] = [];
+      for (let page = 0; ; page++) {
+        const some = await take(
+          api.GET("/api/shelf/{workshopId}/materials", {
+            params: { path: { workshopId }, query: { page } },
+            signal,
+          }),
+        );
+        all.push(...some);
+        if (some.length < materialsAPage) return all;
+      }
+    },
   });
 
 export const techniquesQuery = queryOptions({

@@ -32,7 +32,8 @@ export function PotBench(props: {
   const [now] = useState(() => Date.now());
   const say = useSay();
   const refresh = useRefresh();
-  const history = useQuery(potQuery(setId, pot.id));
+  const [pages, setPages] = useState(1);
+  const history = useQuery(potQuery(setId, pot.id, pages));
   const has = pot.ml > 0;
   const left = life(pot, now);
   useEffect(() => {
@@ -202,6 +203,9 @@ export function PotBench(props: {
               </li>
             ))}
           </ul>
+          {history.data?.more && (
+            <Button onClick={() => setPages(pages + 1)}>Show what happened before</Button>
+          )}
         </div>
         <aside aria-label="What is predicted" className="max-w-[420px] text-xs">
           <Coats drawdowns={pot.drawdowns} />

@@ -13,6 +13,7 @@ export function PotList(props: {
   onPot: (id: string) => void;
   onMix: (key: string) => void;
   onFree: () => void;
+  onMore: () => void;
 }) {
   const { reading } = props;
   const [now] = useState(() => Date.now());
@@ -49,6 +50,7 @@ export function PotList(props: {
           <ul>{pots(empty)}</ul>
         </details>
       )}
+      {reading.more && <Button onClick={props.onMore}>Show older pots</Button>}
       <h2 className="mt-3 text-sm font-semibold">What the plan wants mixed</h2>
       <ul className="mt-1">{mixes(toMix)}</ul>
       <details className="mt-1" open={neat.some((m) => m.recipeKey === props.mixKey)}>

@@ -24,7 +24,8 @@ const tabs = [
 export function Component() {
   const { setId = "" } = useParams();
   const [params, setParams] = useSearchParams();
-  const pots = useQuery(potsQuery(setId));
+  const [pages, setPages] = useState(1);
+  const pots = useQuery(potsQuery(setId, pages));
   const overview = useQuery(overviewQuery(setId));
   const materials = useQuery({
     ...materialsQuery(overview.data?.workshopId ?? ""),
@@ -66,7 +67,12 @@ export function Component() {
       ) : tab === "cards" ? (
         <MixCards reading={pots.data} />
       ) : (
-        <Bench setId={setId} reading={pots.data} materials={materials.data} />
+        <Bench
+          setId={setId}
+          reading={pots.data}
+          materials={materials.data}
+          onMore={() => setPages(pages + 1)}
+        />
       )}
     </div>
   );
@@ -78,6 +84,7 @@ function Bench(props: {
   setId: string;
   reading: Schema["PotsReading"];
   materials: Schema["MaterialCard"][];
+  onMore: () => void;
 }) {
   const { setId, reading, materials } = props;
   const [params, setParams] = useSearchParams();
@@ -119,6 +126,7 @@ function Bench(props: {
         onPot={(id) => choose({ pot: id })}
         onMix={(key) => choose({ mix: key })}
         onFree={() => choose({ free: true })}
+        onMore={props.onMore}
       />
       {pot ? (
         <PotBench

@@ -31,7 +31,11 @@ export function RemedyDialog(props: {
     setBusy(true);
     try {
       const versions = look.data.changes.map((c) => ({ treatmentId: c.treatmentId, version: c.version }));
-      props.onDone(await ask({ rule, remedy: remedy.id, store: true, versions }, once()));
+      const stored = await ask({ rule, remedy: remedy.id, store: true, versions }, once());
+      // What was shown, at the versions it has now.
+      const now = new Map((stored.versions ?? []).map((v) => [v.treatmentId, v.version]));
+      const shown = look.data.changes.map((c) => ({ ...c, version: now.get(c.treatmentId) ?? c.version }));
+      props.onDone({ ...look.data, changes: shown });
     } catch (error) {
       if (!(error instanceof Refused)) return;
       setFault(error.message);

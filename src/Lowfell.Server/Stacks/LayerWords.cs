@@ -3,7 +3,7 @@ using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
 using Lowfell.Server.Http;
 
-namespace Lowfell.Server.Plan;
+namespace Lowfell.Server.Stacks;
 
 /// <summary>Turns layers of the core into what travels, and checks what comes back.</summary>
 internal static class LayerWords
@@ -61,7 +61,7 @@ internal static class LayerWords
         faults.Range(dto.MarkMm, $"{at}.markMm", 0.01m, 200);
         faults.Range(dto.VariationSeed, $"{at}.variationSeed", 1, 1_000_000);
         faults.Text(dto.Note, $"{at}.note", LongestNote, needed: false);
-        var paint = ReadPaint(dto.Paint ?? [], at, shelf, faults);
+        var paint = ReadPaint(dto.Paint, at, shelf, faults);
         var dilution = ReadDilution(dto.Dilution, at, shelf, faults);
         if (faults.Any)
             return null;
@@ -83,8 +83,10 @@ internal static class LayerWords
         };
     }
 
-    private static List<MixPart> ReadPaint(IReadOnlyList<PaintDto> paint, string at, IReadOnlyDictionary<Guid, Material> shelf, Faults faults)
+    private static List<MixPart> ReadPaint(IReadOnlyList<PaintDto?>? entries, string at, IReadOnlyDictionary<Guid, Material> shelf, Faults faults)
     {
+        var paint = (entries ?? []).OfType<PaintDto>().ToList();
+        faults.Require(paint.Count == (entries?.Count ?? 0), $"{at}.paint", "A component is missing here.");
         faults.Require(paint.Count <= MostComponents, $"{at}.paint", $"At most {MostComponents} components in a mix.");
         faults.Require(paint.Select(p => p.MaterialId).Distinct().Count() == paint.Count, $"{at}.paint", "Each material only once; add its parts together.");
         var parts = new List<MixPart>();

@@ -1,10 +1,9 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Order;
-using Lowfell.Server.Plan;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 
-namespace Lowfell.Server.Remarks;
+namespace Lowfell.Server.Stacks;
 
 /// <summary>Findings of one zone, with those the painter lives with told apart.</summary>
 internal sealed class ZoneRemarks(SetGraph graph, ZoneRow zone, StackView view)

@@ -3,7 +3,7 @@ using Lowfell.Core.Order;
 using Lowfell.Server.Http;
 using Lowfell.Store;
 
-namespace Lowfell.Server.Plan;
+namespace Lowfell.Server.Stacks;
 
 /// <summary>Reads what questions about a draft have in common.</summary>
 internal static class Draft

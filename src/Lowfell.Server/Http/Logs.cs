@@ -1,0 +1,36 @@
+using Serilog;
+using Serilog.AspNetCore;
+using Serilog.Events;
+using Serilog.Formatting.Compact;
+
+namespace Lowfell.Server.Http;
+
+/// <summary>What is logged: one line for a refused or slow request, a stack trace only for our own faults; files that roll by size and are kept few.</summary>
+internal static class Logs
+{
+    private const long MostBytes = 4_000_000;
+    private const int FilesKept = 4;
+    private const double SlowMs = 1000;
+
+    public static void Configure(HostBuilderContext context, LoggerConfiguration log)
+    {
+        log.MinimumLevel.Information()
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+
+            // Refusals are not defects; what is one is logged where it is told apart, in the table of faults.
+            .MinimumLevel.Override("Microsoft.AspNetCore.Diagnostics.ExceptionHandlerMiddleware", LogEventLevel.Fatal)
+            .MinimumLevel.Override("Microsoft.EntityFrameworkCore", LogEventLevel.Fatal);
+        if (context.Configuration["Lowfell:Log"] is { Length: > 0 } file)
+            log.WriteTo.File(new CompactJsonFormatter(), file, fileSizeLimitBytes: MostBytes, rollOnFileSizeLimit: true, retainedFileCountLimit: FilesKept)
+                .WriteTo.Console(restrictedToMinimumLevel: LogEventLevel.Fatal, outputTemplate: "{Message:lj}{NewLine}", standardErrorFromLevel: LogEventLevel.Verbose);
+        else
+            log.WriteTo.Console(new CompactJsonFormatter(), standardErrorFromLevel: LogEventLevel.Verbose);
+    }
+
+    public static void OfRequests(RequestLoggingOptions options) => options.GetLevel = (http, milliseconds, _) => http.Response.StatusCode switch
+    {
+        >= 500 => LogEventLevel.Warning,
+        >= 400 => LogEventLevel.Information,
+        _ => milliseconds > SlowMs ? LogEventLevel.Information : LogEventLevel.Verbose,
+    };
+}

@@ -1,0 +1,53 @@
+using Lowfell.Store;
+using Lowfell.Store.Demo;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Lowfell.Server.Http;
+
+/// <summary>
+/// Brings the database up to this version before anything is served: the owner's role migrates and gives the serving role its rights;
+/// everything after that is done by the role that serves.
+/// </summary>
+internal static class Readiness
+{
+    /// <summary>Prepares the database; what stands in the way as a sentence, or null when all is well.</summary>
+    public static async Task<string?> Prepare(WebApplication app)
+    {
+        try
+        {
+            return await Migrate(app) ?? await Demo(app);
+        }
+        catch (PostgresException full) when (full.SqlState == PostgresErrorCodes.DiskFull || full.MessageText.Contains("No space left", StringComparison.OrdinalIgnoreCase))
+        {
+            return "The disk that holds the data is full. Nothing was changed. Make room and start again.";
+        }
+        catch (NpgsqlException away) when (away is not PostgresException || away.IsTransient)
+        {
+            return $"The database does not answer: {away.Message}. Nothing was changed.";
+        }
+    }
+
+    private static async Task<string?> Migrate(WebApplication app)
+    {
+        var serving = app.Configuration["Lowfell:Database"];
+        await using var db = new LowfellDb(LowfellDb.Options(app.Configuration["Lowfell:Owner"] ?? serving ?? "Host=127.0.0.1;Database=lowfell"));
+        var known = db.Database.GetMigrations().ToHashSet();
+        if (await db.Database.CanConnectAsync() && (await db.Database.GetAppliedMigrationsAsync()).Any(m => !known.Contains(m)))
+            return "This data was made by a newer Lowfell than this one. Start it with that one, or restore a backup of this one; nothing was changed.";
+        if ((await db.Database.GetPendingMigrationsAsync()).Any())
+            await db.Database.MigrateAsync();
+        if (new NpgsqlConnectionStringBuilder(serving).Username is { } role)
+            await ServingRole.Grant(db, role, CancellationToken.None);
+        return null;
+    }
+
+    private static async Task<string?> Demo(WebApplication app)
+    {
+        if (!app.Configuration.GetValue("Lowfell:Demo", true))
+            return null;
+        await using var scope = app.Services.CreateAsyncScope();
+        await DemoSet.LoadIfNew(scope.ServiceProvider.GetRequiredService<LowfellDb>(), scope.ServiceProvider.GetRequiredService<TimeProvider>().GetUtcNow());
+        return null;
+    }
+}

@@ -1,0 +1,244 @@
+using System.Collections.Concurrent;
+using Lowfell.Core.Drying;
+using Lowfell.Core.Estimates;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Mixing.Pots;
+using Lowfell.Core.Order;
+using Lowfell.Store.Rows;
+
+namespace Lowfell.Store;
+
+/// <summary>A zone in its set.</summary>
+public sealed record Place(SetGraph Graph, DesignRow Design, ZoneRow Zone)
+{
+    /// <summary>"Brick field on Lock-wall straight".</summary>
+    public string Name => $"{Zone.Name} on {Design.Name}";
+
+    /// <summary>Its stored layers, bottom first.</summary>
+    public IReadOnlyList<Layer> Layers => Graph.Layers(Zone.TreatmentId);
+
+    /// <summary>What rules may look at around it.</summary>
+    public StackContext Context => Graph.Context(Zone, Design);
+
+    /// <summary>Its stored layers as rules look at them.</summary>
+    public StackView View => new(Context, Layers);
+}
+
+/// <summary>
+/// A set as it stood at one moment: plan, shelf, stock and progress of one snapshot, with everything that predictions need of them.
+/// Never changed; a later moment is another graph, which takes over what is the same.
+/// </summary>
+public sealed class SetGraph
+{
+    private readonly ConcurrentDictionary<Guid, IReadOnlyList<Layer>> layers = new();
+    private readonly ConcurrentDictionary<Guid, StackContext> contexts = new(), bare = new();
+    private readonly Dictionary<Guid, Place> places;
+    private readonly Lazy<Dictionary<string, Recipe>> recipes;
+    private readonly ConcurrentDictionary<(Guid Design, string Question), object> answers = new();
+    private readonly ShelfMaterials shelf;
+    private readonly SetProgress progress;
+
+    public SetGraph(SetPlan plan, ShelfMaterials shelf, IReadOnlyDictionary<Guid, double> stockMl, SetProgress progress, SetGraph? before = null)
+    {
+        (Plan, this.shelf, StockMl, this.progress) = (plan, shelf, stockMl, progress);
+        Places = plan.Designs.SelectMany(d => d.Zones.Select(z => new Place(this, d, z))).ToList();
+        places = Places.ToDictionary(p => p.Zone.Id);
+        recipes = new(() => Treatments.Keys.SelectMany(t => Layers(t)).Select(Recipe.Of).OfType<Recipe>().DistinctBy(r => r.Key).ToDictionary(r => r.Key));
+        if (before is not null)
+            TakeOver(before);
+    }
+
+    public SetPlan Plan { get; }
+    internal SetProgress Progress => progress;
+    public WorkshopRow Workshop => Plan.Workshop;
+    public SetRow Set => Plan.Set;
+    public IReadOnlyList<DesignRow> Designs => Plan.Designs;
+    public IReadOnlyDictionary<Guid, TreatmentRow> Treatments => Plan.Treatments;
+    public ILookup<Guid, Guid> Touching => Plan.Touching;
+    public ILookup<Guid, AcceptedFindingRow> Accepted => Plan.Accepted;
+
+    /// <summary>Every zone of every design, in their order.</summary>
+    public IReadOnlyList<Place> Places { get; }
+
+    /// <summary>Every material of the workshop, those taken off the shelf too.</summary>
+    public IReadOnlyDictionary<Guid, Material> Materials => shelf.Materials;
+
+    /// <summary>What entries of the shelf say of their own hazards.</summary>
+    public IReadOnlyList<(Guid Id, string Name, string Hazards)> Hazards => shelf.Hazards;
+
+    /// <summary>Millilitres in stock by material.</summary>
+    public IReadOnlyDictionary<Guid, double> StockMl { get; }
+
+    /// <summary>What was laid on each zone from which pot, oldest first.</summary>
+    public ILookup<Guid, PotGiven> Given => progress.Given;
+
+    /// <summary>The same by pot, with the zones.</summary>
+    public ILookup<Guid, (Guid Zone, PotGiven Given)> GivenFrom => progress.GivenFrom;
+
+    public Climate Climate => new((double)Workshop.TemperatureC, (double)Workshop.RelativeHumidity);
+
+    /// <summary>A zone; null when the set has none with this id.</summary>
+    public Place? Find(Guid zone) => places.GetValueOrDefault(zone);
+
+    /// <summary>Pieces that get a design's layers; sub-assemblies belong to their parent and do not count again.</summary>
+    public static int PieceCount(DesignRow design) => design.Pieces.Count(p => p.ParentId is null);
+
+    /// <summary>Pieces that get a design's layers, W2 before W10.</summary>
+    public static IEnumerable<PieceRow> PiecesOf(DesignRow design) => design.Pieces.Where(p => p.ParentId is null).OrderBy(p => p.Label.Length).ThenBy(p => p.Label, StringComparer.Ordinal);
+
+    /// <summary>The layers of a treatment, bottom first; the same objects at every call, so that predictions can be shared.</summary>
+    public IReadOnlyList<Layer> Layers(Guid treatment) => layers.GetOrAdd(treatment, id => Treatments[id].Layers.Select(ToCore).ToList());
+
+    /// <summary>A stored layer with its materials; it goes by its line.</summary>
+    private Layer ToCore(LayerRow row)
+    {
+        List<MixPart> paint = row switch
+        {
+            { MaterialId: { } material } => [new MixPart(Materials[material], Parts.One)],
+            { MixId: { } mix } => Plan.Mixes[mix].Components.Select(c => new MixPart(Materials[c.MaterialId], Parts.Of(c.Parts))).ToList(),
+            _ => [],
+        };
+        return new Layer
+        {
+            Id = row.LineId,
+            Technique = row.Technique,
+            Paint = paint,
+            Dilution = row.ThinnerId is { } thinner ? new Dilution(Materials[thinner], Parts.Of(row.PaintParts!.Value), Parts.Of(row.ThinnerParts!.Value)) : null,
+            Coats = row.Coats,
+            Region = row.Region,
+            Strength = (double)row.Strength,
+            Tool = row.Tool,
+            Drying = row.Drying,
+            WaitMinutes = row.WaitMinutes,
+            MarkMm = (double?)row.MarkMm,
+            VariationSeed = row.VariationSeed,
+            Optional = row.Optional,
+        };
+    }
+
+    /// <summary>Every zone with its layers and pieces, as amounts are worked out from.</summary>
+    /// <param name="draftOf">A treatment being edited, when there is one.</param>
+    /// <param name="draft">Its layers as they are drafted.</param>
+    public IEnumerable<ZonePlan> Plans(Guid? draftOf = null, IReadOnlyList<Layer>? draft = null) =>
+        Places.Select(p => new ZonePlan(p.Zone.Id, p.Context.Zone, p.Zone.TreatmentId == draftOf ? draft! : p.Layers, PieceCount(p.Design)));
+
+    /// <summary>Pieces that have a layer of a zone.</summary>
+    public int DoneCount(Guid zone, Guid line) => progress.DoneCount(zone, line);
+
+    /// <summary>The recipe with a key, of any layer of the set; null when no layer has it.</summary>
+    public Recipe? RecipeOf(string key) => recipes.Value.GetValueOrDefault(key);
+
+    /// <summary>Amounts as they are stored, with their materials.</summary>
+    public PotContents Contents(IEnumerable<(Guid MaterialId, decimal Ml)> amounts) =>
+        PotContents.Of(amounts.Where(a => a.Ml > 0).OrderBy(a => a.MaterialId).Select(a => new Portion(Materials[a.MaterialId], a.Ml)));
+
+    /// <summary>A stored zone as the core sees it.</summary>
+    public Zone ToCore(ZoneRow row, DesignRow design) => Context(row, design).Zone;
+
+    /// <summary>What rules may look at around a zone's stack; the same object at every call.</summary>
+    public StackContext Context(ZoneRow row, DesignRow design) => contexts.GetOrAdd(row.Id, _ => Bare(row, design) with
+    {
+        Neighbours = design.Zones.Where(z => Touching[row.Id].Contains(z.Id)).Select(z => Neighbour(row, z, design)).ToList(),
+    });
+
+    /// <summary>A zone's context under other house rules than the workshop's.</summary>
+    public StackContext Context(ZoneRow row, DesignRow design, HouseRules rules) => Context(row, design) with { HouseRules = rules };
+
+    /// <summary>A zone's stack for counting what is to be said of it: with an empty shelf no remedy is looked for.</summary>
+    public StackView Glance(ZoneRow row, DesignRow design) => new(Context(row, design) with { Shelf = [] }, Layers(row.TreatmentId));
+
+    /// <summary>
+    /// An answer about one design, worked out once and taken over by later graphs as long as nothing it rests on has changed.
+    /// It must not hold on to this graph.
+    /// </summary>
+    /// <param name="design">The design.</param>
+    /// <param name="question">Names the answer.</param>
+    /// <param name="work">Works it out.</param>
+    public T Once<T>(DesignRow design, string question, Func<T> work) where T : class => (T)answers.GetOrAdd((design.Id, question), _ => work());
+
+    /// <summary>Everything but the neighbours, which ask this of each other.</summary>
+    private StackContext Bare(ZoneRow row, DesignRow design) => bare.GetOrAdd(row.Id, _ => new StackContext(
+        Measures(row, design), new SetTerms(Set.Scale, (double)Set.TableMetres, Set.TargetSheen, Set.Handling), Workshop.HouseRules, Climate, shelf.OnShelf)
+    {
+        Pieces = Math.Max(1, PieceCount(design)),
+        Pots = progress.ForRules(row.Id, this, design),
+        EdgesApart = design.Zones.Any(z => z.CutEdge && z.Id != row.Id),
+
+        // One zone speaks for the whole piece, and only when none has a touch-up yet.
+        LooksForGates = design.Zones[0].Id == row.Id && !design.Zones.Any(z => Has(z, Technique.TrimAndTouchUp)),
+    });
+
+    private Neighbour Neighbour(ZoneRow row, ZoneRow other, DesignRow design)
+    {
+        var (context, theirs) = (Bare(other, design), Layers(other.TreatmentId));
+
+        // Holds on to these two alone and not to this graph: later graphs take it over.
+        return new Neighbour(other.Name, context.Zone, theirs, new Lazy<Seen>(() => Finished(context, theirs)), FinishedFirst: other.Position < row.Position);
+    }
+
+    private static Seen Finished(StackContext context, IReadOnlyList<Layer> layers)
+    {
+        var run = new StackView(context, layers).Predictions;
+        return run.Count > 0 ? run[^1].Average : run.SeenBelow(0).Field;
+    }
+
+    private bool Has(ZoneRow row, Technique technique) => Treatments[row.TreatmentId].Layers.Any(l => l.Technique == technique);
+
+    private Zone Measures(ZoneRow row, DesignRow design) => new()
+    {
+        Name = row.Name,
+        AreaCm2 = (double)row.AreaCm2,
+        Substrate = design.Substrate,
+        Relief = row.Relief,
+        Orientation = new Orientation((double)row.UpShare, (double)row.SideShare, (double)row.DownShare),
+        Shares = new Split((double)row.RaisedShare, (double)row.FieldShare, (double)row.RecessShare),
+        EdgeMm = (double)row.EdgeMm,
+        JointMm = (double)row.JointMm,
+        SmallestDetailMm = (double)row.SmallestDetailMm,
+        Handling = row.Handling ?? Set.Handling,
+        TargetSheen = row.TargetSheen,
+        CutEdge = row.CutEdge,
+        BeforeAssembly = row.BeforeAssembly,
+        AtRim = Has(row, Technique.Rim) || design.Zones.Any(z => Touching[row.Id].Contains(z.Id) && Has(z, Technique.Rim)),
+    };
+
+    /// <summary>Takes over layers, contexts and answers of a former moment wherever everything they rest on is the same.</summary>
+    private void TakeOver(SetGraph before)
+    {
+        foreach (var (id, treatment) in Treatments)
+            if (before.Treatments.TryGetValue(id, out var old) && old.Revision == treatment.Revision && before.layers.TryGetValue(id, out var known) && known.All(SameMaterials))
+                layers[id] = known;
+        if (before.Workshop.Version != Workshop.Version || before.Set.Version != Set.Version || before.shelf.OnShelf != shelf.OnShelf)
+            return;
+        var old2 = before.Designs.ToDictionary(d => d.Id);
+        foreach (var design in Designs.Where(d => old2.TryGetValue(d.Id, out var was) && SameDesign(d, was, before)))
+        {
+            foreach (var zone in design.Zones)
+            {
+                if (before.contexts.TryGetValue(zone.Id, out var context))
+                    contexts[zone.Id] = context;
+                if (before.bare.TryGetValue(zone.Id, out var plain))
+                    bare[zone.Id] = plain;
+            }
+
+            foreach (var (key, answer) in before.answers.Where(a => a.Key.Design == design.Id))
+                answers[key] = answer;
+        }
+    }
+
+    private bool SameMaterials(Layer layer) =>
+        layer.Paint.All(p => Materials.GetValueOrDefault(p.Material.Id) == (object)p.Material) && (layer.Dilution is null || Materials.GetValueOrDefault(layer.Dilution.Thinner.Id) == (object)layer.Dilution.Thinner);
+
+    private bool SameDesign(DesignRow now, DesignRow was, SetGraph before) =>
+        now.Version == was.Version
+        && now.Zones.Select(z => (z.Id, z.Version)).SequenceEqual(was.Zones.Select(z => (z.Id, z.Version)))
+        && now.Pieces.Select(p => (p.Id, p.Version)).SequenceEqual(was.Pieces.Select(p => (p.Id, p.Version)))
+        && now.Zones.All(z => layers.TryGetValue(z.TreatmentId, out var mine) && before.layers.TryGetValue(z.TreatmentId, out var theirs) && mine == theirs
+            && Touching[z.Id].Order().SequenceEqual(before.Touching[z.Id].Order())
+            && Accepted[z.Id].Select(a => a.Id).Order().SequenceEqual(before.Accepted[z.Id].Select(a => a.Id).Order())
+            && Given[z.Id].Select(Told).SequenceEqual(before.Given[z.Id].Select(Told)));
+
+    private static (Guid, Guid, long, string, int) Told(PotGiven g) => (g.PotId, g.LineId, g.Sequence, g.Label, g.Pieces.Count);
+}

@@ -1,0 +1,51 @@
+using Lowfell.Core.Materials;
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Store;
+
+/// <summary>
+/// The materials of a workshop as the core sees them. Optics are worked out by use, so that a shelf of thousands costs no more than
+/// the few dozen that a plan asks about; a material that a change left alone stays the same object, with its optics.
+/// </summary>
+public sealed class ShelfMaterials
+{
+    private readonly Dictionary<Guid, Entry> entries;
+
+    private sealed record Entry(MaterialRow Row, Material Material);
+
+    private ShelfMaterials(IReadOnlyList<Entry> all)
+    {
+        entries = all.ToDictionary(e => e.Row.Id);
+        Materials = entries.ToDictionary(e => e.Key, e => e.Value.Material);
+        OnShelf = all.Where(e => e.Row.PutAwayAt is null).Select(e => e.Material).ToList();
+        Hazards = all.Where(e => e.Row.Hazards.Length > 0).Select(e => (e.Row.Id, e.Row.Name, e.Row.Hazards)).ToList();
+    }
+
+    /// <summary>Every material, those taken off the shelf too: what was done with them still tells their names.</summary>
+    public IReadOnlyDictionary<Guid, Material> Materials { get; }
+
+    /// <summary>Those on the shelf, by maker and name.</summary>
+    public IReadOnlyList<Material> OnShelf { get; }
+
+    /// <summary>What entries say of their own hazards.</summary>
+    public IReadOnlyList<(Guid Id, string Name, string Hazards)> Hazards { get; }
+
+    /// <summary>The row that a material came from.</summary>
+    public MaterialRow Row(Guid id) => entries[id].Row;
+
+    /// <summary>Reads a shelf. Only what changed since <paramref name="before"/> is read again.</summary>
+    public static async Task<ShelfMaterials> Load(LowfellDb db, Guid workshop, ShelfMaterials? before, CancellationToken stop)
+    {
+        var mine = db.Materials.AsNoTracking().Where(m => m.WorkshopId == workshop);
+        if (before is null)
+            return new ShelfMaterials((await mine.OrderBy(m => m.Maker).ThenBy(m => m.Name).ToListAsync(stop)).Select(r => new Entry(r, r.ToCore())).ToList());
+        var versions = await mine.OrderBy(m => m.Maker).ThenBy(m => m.Name).Select(m => new { m.Id, m.Version }).ToListAsync(stop);
+        var stale = versions.Where(v => !before.entries.TryGetValue(v.Id, out var e) || e.Row.Version != v.Version).Select(v => v.Id).ToList();
+        var fresh = stale.Count == 0 ? [] : await mine.Where(m => stale.Contains(m.Id)).ToDictionaryAsync(m => m.Id, stop);
+        return new ShelfMaterials(versions.Select(v => fresh.TryGetValue(v.Id, out var row) ? Renewed(row, before) : before.entries[v.Id]).ToList());
+    }
+
+    private static Entry Renewed(MaterialRow row, ShelfMaterials before) =>
+        new(row, before.entries.TryGetValue(row.Id, out var old) && old.Row.IsSameToCore(row) ? old.Material : row.ToCore());
+}

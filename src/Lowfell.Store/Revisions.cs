@@ -1,0 +1,59 @@
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Store;
+
+/// <summary>Reads the newest layers of treatments, and stores a change as a revision of its own; what was is never touched.</summary>
+public static class Revisions
+{
+    /// <summary>Treatments with the layers of their newest revision, bottom first, in two queries.</summary>
+    public static async Task<Dictionary<Guid, TreatmentRow>> Newest(LowfellDb db, IReadOnlyCollection<Guid> treatments, CancellationToken stop)
+    {
+        var rows = await db.Treatments.AsNoTracking().Where(t => treatments.Contains(t.Id)).ToDictionaryAsync(t => t.Id, stop);
+        foreach (var layer in await Layers(db).Where(l => treatments.Contains(l.TreatmentId)).ToListAsync(stop))
+            rows[layer.TreatmentId].Layers.Add(layer);
+        return rows;
+    }
+
+    /// <summary>The layers that newest revisions consist of, bottom first.</summary>
+    public static IQueryable<LayerRow> Layers(LowfellDb db) =>
+        from treatment in db.Treatments.AsNoTracking()
+        join place in db.RevisionLayers on new { treatment.Id, treatment.Revision } equals new { Id = place.TreatmentId, place.Revision }
+        join layer in db.Layers.AsNoTracking() on place.LayerId equals layer.Id
+        orderby place.TreatmentId, place.Position
+        select layer;
+
+    /// <summary>Adds a new treatment with its first revision.</summary>
+    public static void Begin(LowfellDb db, TreatmentRow treatment, string actor)
+    {
+        treatment.Revision = 1;
+        db.Add(treatment);
+        db.AddRange(treatment.Layers);
+        db.Add(Revision(treatment, treatment.Layers, treatment.ChangedAt, actor));
+    }
+
+    /// <summary>
+    /// Makes other layers the newest revision of a tracked treatment. Layers that say the same as before stay the same rows; the
+    /// others are new rows that carry their line on.
+    /// </summary>
+    public static void Add(LowfellDb db, TreatmentRow treatment, IReadOnlyList<LayerRow> before, IReadOnlyList<LayerRow> wanted, DateTimeOffset now, string actor)
+    {
+        var known = before.ToDictionary(l => l.LineId);
+        var layers = wanted.Select(l => known.TryGetValue(l.LineId, out var old) && Same(old, l) ? old : l).ToList();
+        treatment.Revision++;
+        treatment.ChangedAt = now;
+        db.AddRange(layers.Where(l => !before.Contains(l)));
+        db.Add(Revision(treatment, layers, now, actor));
+    }
+
+    private static TreatmentRevisionRow Revision(TreatmentRow treatment, IReadOnlyList<LayerRow> layers, DateTimeOffset now, string actor)
+    {
+        var revision = new TreatmentRevisionRow { TreatmentId = treatment.Id, Number = treatment.Revision, StoredAt = now, Actor = actor };
+        revision.Layers.AddRange(layers.Select((l, i) => new RevisionLayerRow { TreatmentId = treatment.Id, Revision = treatment.Revision, Position = i, LayerId = l.Id }));
+        return revision;
+    }
+
+    private static bool Same(LayerRow a, LayerRow b) =>
+        (a.Technique, a.MaterialId, a.MixId, a.ThinnerId, a.PaintParts, a.ThinnerParts, a.Coats) == (b.Technique, b.MaterialId, b.MixId, b.ThinnerId, b.PaintParts, b.ThinnerParts, b.Coats)
+        && (a.Region, a.Strength, a.Tool, a.Drying, a.WaitMinutes, a.Optional, a.MarkMm, a.VariationSeed, a.Note) == (b.Region, b.Strength, b.Tool, b.Drying, b.WaitMinutes, b.Optional, b.MarkMm, b.VariationSeed, b.Note);
+}

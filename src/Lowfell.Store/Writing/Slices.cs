@@ -1,0 +1,58 @@
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Store;
+
+/// <summary>Which slice of a workshop each table belongs to, and how a write tells that a slice has moved on.</summary>
+public static class Slices
+{
+    /// <summary>The channel on which changes are told between servers.</summary>
+    public const string Channel = "lowfell_changes";
+
+    private static readonly Dictionary<Type, Slice[]> ofRow = new()
+    {
+        [typeof(WorkshopRow)] = [Slice.Plan],
+        [typeof(SetRow)] = [Slice.Plan],
+        [typeof(DesignRow)] = [Slice.Plan],
+        [typeof(ZoneRow)] = [Slice.Plan],
+        [typeof(ZoneTouchRow)] = [Slice.Plan],
+        [typeof(PieceRow)] = [Slice.Plan],
+        [typeof(TreatmentRow)] = [Slice.Plan],
+        [typeof(TreatmentRevisionRow)] = [Slice.Plan],
+        [typeof(RevisionLayerRow)] = [Slice.Plan],
+        [typeof(LayerRow)] = [Slice.Plan],
+        [typeof(MixRow)] = [Slice.Plan],
+        [typeof(MixComponentRow)] = [Slice.Plan],
+        [typeof(AcceptedFindingRow)] = [Slice.Plan],
+        [typeof(MaterialRow)] = [Slice.Shelf, Slice.Stock],
+        [typeof(CalibrationRow)] = [Slice.Shelf],
+        [typeof(StockMoveRow)] = [Slice.Stock],
+        [typeof(PotRow)] = [Slice.Work],
+        [typeof(PotContentRow)] = [Slice.Work],
+        [typeof(WorkEventRow)] = [Slice.Work],
+        [typeof(WorkAmountRow)] = [Slice.Work],
+        [typeof(WorkPieceRow)] = [Slice.Work],
+    };
+
+    /// <summary>The slices that what is about to be saved belongs to.</summary>
+    public static IEnumerable<Slice> About(LowfellDb db) =>
+        db.ChangeTracker.Entries().Where(e => e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted).SelectMany(e => ofRow.GetValueOrDefault(e.Metadata.ClrType) ?? []);
+
+    /// <summary>
+    /// Moves slices on and tells everyone who listens. The last thing a write does, in one order, so that writes of a workshop wait for
+    /// each other no longer than it takes to commit.
+    /// </summary>
+    /// <returns>The new versions.</returns>
+    public static async Task<IReadOnlyDictionary<Slice, long>> MoveOn(LowfellDb db, Guid workshop, IReadOnlyCollection<Slice> slices, string notice, CancellationToken stop)
+    {
+        var words = slices.Select(p => Core.Words.EnumWords.Of(p)).Order(StringComparer.Ordinal).ToArray();
+        var moved = await db.Database.SqlQuery<Moved>($"""
+            insert into slice_versions as v (workshop_id, slice, version) select {workshop}, p, 1 from unnest({words}) p order by p
+            on conflict (workshop_id, slice) do update set version = v.version + 1 returning slice, version
+            """).ToListAsync(stop);
+        await db.Database.ExecuteSqlAsync($"select pg_notify({Channel}, {notice})", stop);
+        return moved.ToDictionary(m => Core.Words.EnumWords.Read<Slice>(m.Slice)!.Value, m => m.Version);
+    }
+
+    private sealed record Moved(string Slice, long Version);
+}
