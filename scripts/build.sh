@@ -12,11 +12,11 @@ stale() {
   [ -n "$(find "$@" \( -name node_modules -o -name bin -o -name obj -o -name wwwroot \) -prune -o -type f -newer "$stamp" -print -quit 2>/dev/null)" ]
 }
 
-# quietly COMMAND... — shows the output only when it fails.
+# quietly COMMAND... — shows the output only when it fails. What it leaves running in the background holds no lock of ours.
 quietly() {
   local log
   log=$(mktemp)
-  if "$@" >"$log" 2>&1; then rm -f "$log"; else cat "$log" >&2; rm -f "$log"; return 1; fi
+  if "$@" >"$log" 2>&1 8>&- 9>&-; then rm -f "$log"; else cat "$log" >&2; rm -f "$log"; return 1; fi
 }
 
 stamp() { mkdir -p "$STAMPS"; touch "$STAMPS/$1"; }
@@ -52,7 +52,16 @@ build_schema() {
   fi
 }
 
+# One build at a time in a checkout, however many data folders are started from it.
 build_web() {
+  mkdir -p "$STAMPS"
+  exec 8>>"$STAMPS/lock"
+  flock 8
+  build_all
+  exec 8>&-
+}
+
+build_all() {
   build_schema
   if stale web "$WEB" || [ ! -e "$SERVER/wwwroot/index.html" ]; then
     say "building the page"

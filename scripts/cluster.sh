@@ -11,6 +11,11 @@ DB_PORT=${LOWFELL_DB_PORT:-54210}
 SECRET=$DATA/database-password
 PG_PID=""
 
+# Roles: 'lowfell' made the cluster and may do everything in it; only this script uses it. The owner migrates. The one that serves may
+# read and write what is meant to be written, and only add to what has happened.
+OWNER=lowfell_owner
+SERVE=lowfell_serve
+
 # Prefix that runs a program as the owner of the cluster and ties it to the script: it dies with it.
 # A prefix and not a function, so that a program started in the background keeps the number that $! tells.
 if [ "$(id -u)" -eq 0 ]; then
@@ -19,11 +24,33 @@ else
   AS_DB=(setpriv --pdeathsig INT --)
 fi
 
-make_cluster() {
-  local new=$DATA/cluster.new
-  mkdir -p "$DATA"
+# One Lowfell at a time in a data folder: the lock is held as long as this script or anything it started lives.
+lock_data() {
+  mkdir -p "$DATA" || fail "the data folder $DATA cannot be made."
   if [ "$(id -u)" -eq 0 ]; then chown postgres: "$DATA"; fi
   chmod 711 "$DATA"
+  exec 9>>"$DATA/lock" || fail "the data folder $DATA cannot be written to."
+  # One that was just killed may still be leaving.
+  flock -w "${1:-3}" 9 || fail "another Lowfell is at work in $DATA$(running && echo " (process $(run_fact pid), http://127.0.0.1:$(run_fact web))"). Stop it first: ./lowfell stop"
+}
+
+# What PostgreSQL needs to start and to write; less than this and it would fail half-way.
+need_room() {
+  local free_mb
+  free_mb=$(($(df -Pk "$DATA" | awk 'NR == 2 { print $4 }') / 1024))
+  [ "$free_mb" -ge 64 ] || fail "the disk that holds $DATA is full: $free_mb MB are left, 64 are needed to start. Make room and start again; nothing was changed."
+}
+
+# keep_log FILE — moves a log that has grown aside; the last three are kept.
+keep_log() {
+  [ -e "$1" ] && [ "$(stat -c %s "$1")" -gt 4000000 ] || return 0
+  local n
+  for n in 2 1; do [ ! -e "$1.$n" ] || mv -f "$1.$n" "$1.$((n + 1))"; done
+  mv -f "$1" "$1.1"
+}
+
+make_cluster() {
+  local new=$DATA/cluster.new
   if [ -e "$new" ]; then
     local aside
     aside=$DATA/cluster.half-made.$(date +%s)
@@ -74,8 +101,9 @@ start_cluster() {
   if port_taken "$DB_PORT"; then
     fail "port $DB_PORT, which the database wants, is taken by another program. Stop that program, or choose another: LOWFELL_DB_PORT=54211 ./lowfell start"
   fi
+  keep_log "$DATA/postgres.log"
   "${AS_DB[@]}" "$PG_BIN/postgres" -D "$CLUSTER" -c listen_addresses=127.0.0.1 -c port="$DB_PORT" -c unix_socket_directories= \
-    -c log_timezone=UTC -c timezone=UTC "$@" >"$DATA/postgres.log" 2>&1 &
+    -c log_timezone=UTC -c timezone=UTC -c log_min_messages=log -c log_min_error_statement=panic "$@" >>"$DATA/postgres.log" 2>&1 &
   PG_PID=$!
   for _ in $(seq 300); do
     "$PG_BIN/pg_isready" -q -h 127.0.0.1 -p "$DB_PORT" && return 0
@@ -92,4 +120,41 @@ stop_cluster() {
   PG_PID=""
 }
 
-connection() { echo "Host=127.0.0.1;Port=$DB_PORT;Username=lowfell;Password=$(cat "$SECRET");Database=${1:-lowfell}"; }
+# role_password ROLE — made at the first question and kept.
+role_password() {
+  local file=$DATA/$1-password
+  [ -s "$file" ] || (umask 077; head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n' >"$file")
+  cat "$file"
+}
+
+# connection DATABASE ROLE
+connection() { echo "Host=127.0.0.1;Port=$DB_PORT;Username=$2;Password=$(role_password "$2");Database=$1"; }
+
+# sql STATEMENTS DATABASE — as the one who made the cluster.
+sql() { PGPASSWORD=$(cat "$SECRET") "$PG_BIN/psql" -h 127.0.0.1 -p "$DB_PORT" -U lowfell -d "$2" -XAtq -v ON_ERROR_STOP=1 -c "$1"; }
+
+# Makes the roles, and the database they work in when there is none.
+ensure_roles() {
+  local role
+  for role in "$OWNER" "$SERVE"; do
+    sql "do \$\$ begin create role $role login; exception when duplicate_object then null; end \$\$; alter role $role nosuperuser nocreatedb nocreaterole nobypassrls password '$(role_password "$role")'" postgres
+  done
+  if [ -z "$(sql "select 1 from pg_database where datname = '${1:-lowfell}'" postgres)" ]; then
+    sql "create database ${1:-lowfell} owner $OWNER" postgres
+  else
+    own_database "${1:-lowfell}"
+  fi
+}
+
+# own_database NAME — hands everything in a database to the owner's role: data made before there was one belongs to 'lowfell'.
+own_database() {
+  [ "$(sql "select pg_get_userbyid(datdba) from pg_database where datname = '$1'" postgres)" != "$OWNER" ] || return 0
+  sql "
+    do \$\$ declare r record; begin
+      for r in select c.oid::regclass as name from pg_class c where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'p', 'v', 'm')
+      loop execute format('alter table %s owner to $OWNER', r.name); end loop;
+      for r in select p.oid::regprocedure as name from pg_proc p where p.pronamespace = 'public'::regnamespace
+      loop execute format('alter routine %s owner to $OWNER', r.name); end loop;
+    end \$\$;
+    alter database $1 owner to $OWNER;" "$1"
+}

@@ -1,8 +1,14 @@
 # start and stop.
 
 WEB_PORT=${LOWFELL_PORT:-5210}
-SCRIPT_LOCK=$DATA/lowfell.pid
 SERVER_PID=""
+
+# What runs from this data folder: its process with the instant it began, and its ports. A number alone may be another program's by now.
+RUN_FACTS=$DATA/lowfell.run
+
+began() { sed -n 's/^.*) //p' "/proc/$1/stat" 2>/dev/null | cut -d' ' -f20; }
+run_fact() { sed -n "s/^$1=//p" "$RUN_FACTS" 2>/dev/null; }
+running() { local pid; pid=$(run_fact pid); [ -n "$pid" ] && [ "$(began "$pid")" = "$(run_fact began)" ]; }
 
 wind_down() {
   trap '' INT TERM
@@ -12,19 +18,22 @@ wind_down() {
     SERVER_PID=""
   fi
   stop_cluster
-  if [ "$(cat "$SCRIPT_LOCK" 2>/dev/null)" = $$ ]; then rm -f "$SCRIPT_LOCK"; fi
+  if [ "$(run_fact pid)" = $$ ]; then rm -f "$RUN_FACTS"; fi
 }
 
+# run_server PORT DATABASE-CONNECTION OWNER-CONNECTION DEMO LOG-FOLDER
 run_server() {
-  ASPNETCORE_URLS="http://127.0.0.1:$1" Lowfell__Database="$2" Lowfell__Demo="$3" ASPNETCORE_ENVIRONMENT=Production \
-    ASPNETCORE_CONTENTROOT="$PWD/$SERVER" "${TIED[@]}" dotnet "$(server_dll)" >"$4" 2>&1 &
+  local out=$5/server.out
+  keep_log "$out"
+  ASPNETCORE_URLS="http://127.0.0.1:$1" Lowfell__Database="$2" Lowfell__Owner="$3" Lowfell__Demo="$4" Lowfell__Log="$5/server.log" ASPNETCORE_ENVIRONMENT=Production \
+    ASPNETCORE_CONTENTROOT="$PWD/$SERVER" "${TIED[@]}" dotnet "$(server_dll)" >>"$out" 2>&1 &
   SERVER_PID=$!
   for _ in $(seq 400); do
     curl_ok "http://127.0.0.1:$1/health" && return 0
-    kill -0 "$SERVER_PID" 2>/dev/null || fail "the server did not start; the last lines of $4: $(tail -3 "$4")"
+    kill -0 "$SERVER_PID" 2>/dev/null || fail "the server did not start: $(tail -3 "$out")"
     sleep 0.1
   done
-  fail "the server did not answer within 40 s; see $4."
+  fail "the server did not answer within 40 s; see $5/server.log."
 }
 
 # Plain bash, so that neither curl nor wget is needed.
@@ -40,25 +49,33 @@ curl_ok() {
 } 2>/dev/null
 
 lowfell_start() {
-  need_dotnet; need_node; need_setpriv; need_postgres
-  check_cluster
+  need_dotnet; need_node; need_setpriv; need_flock
+  [ -n "${LOWFELL_DATABASE:-}" ] || need_postgres
+  if running; then fail "Lowfell is running from $DATA already: http://127.0.0.1:$(run_fact web). Use it, or stop it with ./lowfell stop"; fi
+  lock_data
+  [ -n "${LOWFELL_DATABASE:-}" ] || check_cluster
   if port_taken "$WEB_PORT"; then
     fail "port $WEB_PORT is taken. If that is another Lowfell, use it or stop it with ./lowfell stop; otherwise choose another: LOWFELL_PORT=5211 ./lowfell start"
   fi
+  need_room
   build_web
   trap wind_down EXIT
   trap 'exit 130' INT
   trap 'exit 143' TERM
-  [ -e "$CLUSTER" ] || make_cluster
-  clear_stale_lock
-  echo $$ >"$SCRIPT_LOCK"
-  start_cluster
   local demo=true
   [ "${LOWFELL_DEMO:-on}" = off ] && demo=false
-  run_server "$WEB_PORT" "$(connection)" "$demo" "$DATA/server.log"
+  printf 'pid=%s\nbegan=%s\nweb=%s\ndb=%s\n' $$ "$(began $$)" "$WEB_PORT" "$DB_PORT" >"$RUN_FACTS"
+  if [ -n "${LOWFELL_DATABASE:-}" ]; then
+    run_server "$WEB_PORT" "$LOWFELL_DATABASE" "${LOWFELL_OWNER_DATABASE:-$LOWFELL_DATABASE}" "$demo" "$DATA"
+  else
+    [ -e "$CLUSTER" ] || make_cluster
+    clear_stale_lock
+    start_cluster
+    ensure_roles
+    run_server "$WEB_PORT" "$(connection lowfell $SERVE)" "$(connection lowfell $OWNER)" "$demo" "$DATA"
+  fi
   say "open http://127.0.0.1:$WEB_PORT — Ctrl-C stops Lowfell and its database. Logs: $DATA"
-  local ended=0
-  wait -n "$SERVER_PID" "$PG_PID" || ended=$?
+  wait -n "$SERVER_PID" ${PG_PID:+"$PG_PID"} || true
   if kill -0 "$SERVER_PID" 2>/dev/null; then
     say "the database ended unexpectedly; stopping. What was stored is safe: start again. Log: $DATA/postgres.log"
   else
@@ -69,9 +86,9 @@ lowfell_start() {
 
 lowfell_stop() {
   local pid
-  pid=$(cat "$SCRIPT_LOCK" 2>/dev/null || true)
-  if [ -z "$pid" ] || ! kill -0 "$pid" 2>/dev/null; then say "no Lowfell is running from $DATA."; return 0; fi
+  running || { say "no Lowfell is running from $DATA."; return 0; }
+  pid=$(run_fact pid)
   kill -TERM "$pid"
-  for _ in $(seq 200); do kill -0 "$pid" 2>/dev/null || { say "stopped."; return 0; }; sleep 0.1; done
+  for _ in $(seq 200); do running || { say "stopped."; return 0; }; sleep 0.1; done
   fail "it did not stop within 20 s (process $pid)."
 }

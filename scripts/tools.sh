@@ -58,6 +58,8 @@ need_postgres() {
 
 need_setpriv() { command -v setpriv >/dev/null || install_packages "setpriv" util-linux; }
 
+need_flock() { command -v flock >/dev/null || install_packages "flock" util-linux; }
+
 need_chromium() {
   command -v chromium >/dev/null && command -v chromedriver >/dev/null || install_packages "Chromium for the browser tests" chromium chromium-driver
 }

@@ -35,9 +35,11 @@ builder.Services.ConfigureHttpJsonOptions(o =>
 });
 builder.Services.AddOpenApi(ApiDocument.Configure);
 builder.Services.AddProblemDetails();
+builder.Services.AddResponseCompression(o => o.MimeTypes = ["application/json", "application/problem+json", "text/csv", "text/html", "text/plain"]);
 
 var app = builder.Build();
 app.UseSerilogRequestLogging(Logs.OfRequests);
+app.UseResponseCompression();
 app.UseExceptionHandler(e => e.Run(FaultTable.Handle));
 app.UseStatusCodePages(Problems.HandleEmpty);
 app.UseGuards();
@@ -66,6 +68,19 @@ if (args is ["--write-openapi", var file])
     await app.StartAsync();
     await ApiDocument.Write(app.Services, file);
     await app.StopAsync();
+    return;
+}
+
+if (args is ["--migrations"])
+{
+    foreach (var migration in Readiness.Migrations())
+        Console.WriteLine(migration);
+    return;
+}
+
+if (args is ["--migrate-to", var target])
+{
+    await Readiness.MigrateTo(app, target);
     return;
 }
 

@@ -51,4 +51,8 @@ public abstract class PotDesk(LowfellServer server)
         var mix = (await Server.Get(await Root()))["mixes"]!.AsArray().First(m => m!.Text("name") == "Peat Seven + Brick Clay")!;
         return (mix, mix["places"]!.AsArray().Single(p => p!.Text("zone") == "Brick field on Lock-wall straight")!);
     }
+
+    /// <summary>The pieces that a place of a mix has.</summary>
+    protected async Task<JsonArray> PiecesOf(JsonNode place) =>
+        (await Server.Get(await Root()))["designs"]!.AsArray().Single(d => d!.Text("id") == place.Text("designId"))!["pieces"]!.AsArray();
 }

@@ -118,7 +118,7 @@ public sealed class PotTests(LowfellServer server) : PotDesk(server), IClassFixt
             moves = new object[] { new { id = Guid.NewGuid(), materialId = await Material("Peat Seven"), kind = "bought", ml = 34 }, new { id = Guid.NewGuid(), materialId = await Material("Brick Clay"), kind = "bought", ml = 51 } },
         });
         var (mix, place) = await Ground();
-        var pieces = place["all"]!.AsArray();
+        var pieces = await PiecesOf(place);
         Assert.Equal(8, pieces.Count);
         var (status, pot) = await Server.Send(HttpMethod.Post, await Root(), new
         {

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Routing;
+using Microsoft.AspNetCore.StaticFiles;
 
 namespace Lowfell.Server.Http;
 
@@ -7,15 +8,58 @@ internal static class Page
 {
     public static void MapPage(this WebApplication app)
     {
-        app.UseStaticFiles(new StaticFileOptions
-        {
-            OnPrepareResponse = static file => file.Context.Response.Headers.CacheControl =
-                file.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
-        });
+        app.Use(Choose);
+        app.UseStaticFiles(new StaticFileOptions { ContentTypeProvider = new PrecompressedTypes(), OnPrepareResponse = Dress });
+
         // Reading only: otherwise a wrong content type sent to the API would end here as "not found".
         var reading = new HttpMethodMetadata([HttpMethods.Get, HttpMethods.Head]);
         app.MapFallback("/", Open).WithMetadata(reading).ExcludeFromDescription();
         app.MapFallback("/{**path:nonfile:regex(^(?!api/|openapi/).*$)}", Open).WithMetadata(reading).ExcludeFromDescription();
+    }
+
+    private static readonly (string Coding, string Ending)[] codings = [("br", ".br"), ("gzip", ".gz")];
+
+    /// <summary>Takes the compressed form of an asset that the build left beside it, where the browser takes it.</summary>
+    private static Task Choose(HttpContext http, RequestDelegate next)
+    {
+        if (http.Request.Path.StartsWithSegments("/assets"))
+        {
+            http.Response.Headers.Vary = "Accept-Encoding";
+            var files = http.RequestServices.GetRequiredService<IWebHostEnvironment>().WebRootFileProvider;
+            var accepted = http.Request.GetTypedHeaders().AcceptEncoding.Where(e => e.Quality is not 0).Select(e => e.Value.ToString()).ToHashSet(StringComparer.OrdinalIgnoreCase);
+            foreach (var (coding, ending) in codings)
+            {
+                if (!accepted.Contains(coding) || !files.GetFileInfo(http.Request.Path + ending).Exists)
+                    continue;
+                http.Request.Path += ending;
+                break;
+            }
+        }
+
+        return next(http);
+    }
+
+    /// <summary>Assets are named by their content: what was fetched once stays.</summary>
+    private static void Dress(StaticFileResponseContext file)
+    {
+        var headers = file.Context.Response.Headers;
+        headers.CacheControl = file.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache";
+        foreach (var (coding, ending) in codings)
+            if (file.File.Name.EndsWith(ending, StringComparison.Ordinal))
+                headers.ContentEncoding = coding;
+    }
+
+    private sealed class PrecompressedTypes : IContentTypeProvider
+    {
+        private readonly FileExtensionContentTypeProvider usual = new();
+
+        public bool TryGetContentType(string subpath, [System.Diagnostics.CodeAnalysis.MaybeNullWhen(false)] out string contentType)
+        {
+            foreach (var (_, ending) in codings)
+                if (subpath.EndsWith(ending, StringComparison.Ordinal))
+                    subpath = subpath[..^ending.Length];
+            return usual.TryGetContentType(subpath, out contentType);
+        }
     }
 
     private static async Task<IResult> Open(HttpContext http, IWebHostEnvironment host)

@@ -1,6 +1,8 @@
 using Lowfell.Store;
 using Lowfell.Store.Demo;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
 using Npgsql;
 
 namespace Lowfell.Server.Http;
@@ -28,10 +30,27 @@ internal static class Readiness
         }
     }
 
+    /// <summary>The migrations of this version, oldest first.</summary>
+    public static IEnumerable<string> Migrations()
+    {
+        using var db = new LowfellDb(LowfellDb.Options("Host=127.0.0.1"));
+        return db.Database.GetMigrations().ToList();
+    }
+
+    /// <summary>Brings an empty database to a migration: what a backup of that time must look like.</summary>
+    public static async Task MigrateTo(WebApplication app, string migration)
+    {
+        await using var db = Owned(app);
+        await db.GetService<IMigrator>().MigrateAsync(migration);
+    }
+
+    private static LowfellDb Owned(WebApplication app) =>
+        new(LowfellDb.Options(app.Configuration["Lowfell:Owner"] ?? app.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell"));
+
     private static async Task<string?> Migrate(WebApplication app)
     {
         var serving = app.Configuration["Lowfell:Database"];
-        await using var db = new LowfellDb(LowfellDb.Options(app.Configuration["Lowfell:Owner"] ?? serving ?? "Host=127.0.0.1;Database=lowfell"));
+        await using var db = Owned(app);
         var known = db.Database.GetMigrations().ToHashSet();
         if (await db.Database.CanConnectAsync() && (await db.Database.GetAppliedMigrationsAsync()).Any(m => !known.Contains(m)))
             return "This data was made by a newer Lowfell than this one. Start it with that one, or restore a backup of this one; nothing was changed.";

@@ -66,7 +66,13 @@ public sealed record PotEventDto(Guid Id, WorkKind Kind, DateTimeOffset At, stri
 public sealed record PotHistory(PotDto Pot, IReadOnlyList<PotEventDto> Events, bool More);
 
 /// <summary>One layer that a mix goes on, with the pieces that still want it.</summary>
-public sealed record MixPlace(Guid ZoneId, string Zone, Guid LayerId, int Number, Technique Technique, Tool Tool, double Ml, int Pieces, IReadOnlyList<MixPiece> All);
+public sealed record MixPlace(Guid ZoneId, string Zone, Guid LayerId, int Number, Technique Technique, Tool Tool, double Ml, int Pieces, Guid DesignId, IReadOnlyList<int> Done);
+
+/// <summary>The pieces of a design, W2 before W10; places tell by their index which of them are done.</summary>
+public sealed record MixDesign(Guid Id, IReadOnlyList<MixDesignPiece> Pieces);
+
+public sealed record MixDesignPiece(Guid Id, string Label);
+
 
 public sealed record MixPiece(Guid Id, string Label, bool Done);
 
@@ -77,7 +83,7 @@ public sealed record MixDto(
     string RecipeKey, string Name, string Dilution, string Colour, bool NeedsMixing, IReadOnlyList<MixPartDto> Parts, double Ml, double InPotsMl, double ShortMl, string ShortOf, string Drives, double DrivesShare, IReadOnlyList<MixPlace> Places);
 
 /// <summary>The mixes of a set and a page of pots: those with something in them first, then the newest; there are more when it says so.</summary>
-public sealed record PotsReading(Guid SetId, Guid WorkshopId, IReadOnlyList<MixDto> Mixes, IReadOnlyList<PotDto> Pots, bool More);
+public sealed record PotsReading(Guid SetId, Guid WorkshopId, IReadOnlyList<MixDesign> Designs, IReadOnlyList<MixDto> Mixes, IReadOnlyList<PotDto> Pots, bool More);
 
 /// <summary>One pot or several for a mix: estimates.</summary>
 public sealed record AdviceDto(Vessel Vessel, int Pots, decimal EachMl, double WorkMinutes, double Difference, double CarryShare, string Says);

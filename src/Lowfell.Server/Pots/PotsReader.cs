@@ -34,7 +34,8 @@ internal static class PotsReader
         var inPots = await mine.Where(p => p.RecipeKey != "").Select(p => new { p.RecipeKey, Ml = p.Contents.Sum(c => c.Ml) }).Where(p => p.Ml > 0)
             .GroupBy(p => p.RecipeKey).Select(g => new { g.Key, Ml = g.Sum(p => p.Ml) }).ToDictionaryAsync(p => p.Key, p => (double)p.Ml, stop);
         var mixes = Mixes(graph).AsParallel().AsOrdered().Select(m => ToDto(m, graph, inPots.GetValueOrDefault(m.Recipe.Key))).ToList().OrderByDescending(m => m.ShortMl > 0).ToList();
-        return TypedResults.Ok(new PotsReading(setId, graph.Workshop.Id, mixes, pots, rows.Count > PotsAPage));
+        var designs = graph.Designs.Select(d => new MixDesign(d.Id, SetGraph.PiecesOf(d).Select(p => new MixDesignPiece(p.Id, p.Label)).ToList())).ToList();
+        return TypedResults.Ok(new PotsReading(setId, graph.Workshop.Id, designs, mixes, pots, rows.Count > PotsAPage));
     }
 
     /// <summary>The mixes of a set, by what still has to be laid.</summary>
@@ -100,7 +101,7 @@ internal static class PotsReader
         var at = graph.Find(need.ZoneId)!;
         var done = DonePieces(graph, need.ZoneId, need.Layer.Id);
         return new MixPlace(need.ZoneId, at.Name, need.Layer.Id, Number(at, need.Layer), need.Layer.Technique, need.Layer.Tool, Math.Round(need.Amount.TotalMl, 2), need.Pieces,
-            SetGraph.PiecesOf(at.Design).Select(p => new MixPiece(p.Id, p.Label, done.Contains(p.Id))).ToList());
+            at.Design.Id, done.Count == 0 ? [] : SetGraph.PiecesOf(at.Design).Index().Where(p => done.Contains(p.Item.Id)).Select(p => p.Index).ToList());
     }
 
     /// <summary>Pieces that have a layer of a zone from a pot.</summary>

@@ -99,7 +99,7 @@ public sealed class SetGraphs(IDbContextFactory<LowfellDb> factory)
         var shelf = await Shelf(db, at.Workshop, at.Shelf, stop);
         var stock = graph is not null && before!.At.Stock == at.Stock ? graph.StockMl
             : await db.Materials.AsNoTracking().Where(m => m.WorkshopId == at.Workshop).Select(m => new { m.Id, m.StockMl }).ToDictionaryAsync(m => m.Id, m => (double)m.StockMl, stop);
-        var progress = graph is not null && before!.At.Work == at.Work && before.At.Plan == at.Plan ? graph.Progress : await SetProgress.Load(db, setId, stop);
+        var progress = graph is not null && before!.At.Work == at.Work && SameZones(plan, graph.Plan) ? graph.Progress : await SetProgress.Load(db, setId, graph?.Progress, stop);
         if (kept.Count >= MostKept && !kept.ContainsKey(setId))
             kept.Clear();
         var fresh = new Kept(at, new SetGraph(plan, shelf, stock, progress, graph));
@@ -108,6 +108,8 @@ public sealed class SetGraphs(IDbContextFactory<LowfellDb> factory)
         kept.AddOrUpdate(setId, fresh, (_, there) => Newer(there.At, at) ? there : fresh);
         return fresh;
     }
+
+    private static bool SameZones(SetPlan a, SetPlan b) => a == b || a.Designs.SelectMany(d => d.Zones).Select(z => z.Id).ToHashSet().SetEquals(b.Designs.SelectMany(d => d.Zones).Select(z => z.Id));
 
     private static bool Newer(Versions a, Versions b) => a != b && a.Plan >= b.Plan && a.Shelf >= b.Shelf && a.Stock >= b.Stock && a.Work >= b.Work;
 

@@ -13,11 +13,17 @@ public sealed class SetProgress
 {
     private readonly Dictionary<(Guid Zone, Guid Line), int> done;
 
-    private SetProgress(ILookup<Guid, PotGiven> given)
+    private readonly IReadOnlyDictionary<Guid, Of> zones;
+
+    /// <summary>What is done on one zone, and how to tell that nothing was done or taken back on it since.</summary>
+    private sealed record Of(string Mark, IReadOnlyList<PotGiven> Given);
+
+    private SetProgress(IReadOnlyDictionary<Guid, Of> zones)
     {
-        Given = given;
-        GivenFrom = given.SelectMany(z => z.Select(g => (Zone: z.Key, Given: g))).ToLookup(g => g.Given.PotId);
-        done = given.SelectMany(z => z.Select(g => (Zone: z.Key, Given: g))).GroupBy(g => (g.Zone, g.Given.LineId))
+        this.zones = zones;
+        Given = zones.SelectMany(z => z.Value.Given.Select(g => (Zone: z.Key, Given: g))).ToLookup(g => g.Zone, g => g.Given);
+        GivenFrom = zones.SelectMany(z => z.Value.Given.Select(g => (Zone: z.Key, Given: g))).ToLookup(g => g.Given.PotId);
+        done = Given.SelectMany(z => z.Select(g => (Zone: z.Key, Given: g))).GroupBy(g => (g.Zone, g.Given.LineId))
             .ToDictionary(g => g.Key, g => g.SelectMany(x => x.Given.Pieces).Distinct().Count());
     }
 
@@ -30,18 +36,32 @@ public sealed class SetProgress
     /// <summary>Pieces that have a layer of a zone.</summary>
     public int DoneCount(Guid zone, Guid line) => done.GetValueOrDefault((zone, line));
 
-    public static async Task<SetProgress> Load(LowfellDb db, Guid setId, CancellationToken stop)
+    /// <summary>Reads what is done on a set; zones on which nothing happened since <paramref name="before"/> are not read again.</summary>
+    public static async Task<SetProgress> Load(LowfellDb db, Guid setId, SetProgress? before, CancellationToken stop)
+    {
+        var marks = await db.Database.SqlQuery<Mark>($"""
+            select d.zone_id, concat_ws(' ', count(*), sum(d.times), max(d.sequence), sum(p.label_hash)) as text
+            from done_layers d join (select id, hashtext(label)::bigint as label_hash from pots) p on p.id = d.pot_id join zones z on z.id = d.zone_id join designs g on g.id = z.design_id
+            where g.set_id = {setId} group by d.zone_id
+            """).ToDictionaryAsync(m => m.ZoneId, m => m.Text, stop);
+        var stale = marks.Where(m => before?.zones.TryGetValue(m.Key, out var known) != true || known!.Mark != m.Value).Select(m => m.Key).ToList();
+        var fresh = stale.Count == 0 ? null : await Read(db, stale, stop);
+        return new SetProgress(marks.ToDictionary(m => m.Key, m => fresh?.Contains(m.Key) == true ? new Of(m.Value, fresh[m.Key].ToList()) : before!.zones[m.Key]));
+    }
+
+    private static async Task<ILookup<Guid, PotGiven>> Read(LowfellDb db, List<Guid> stale, CancellationToken stop)
     {
         var rows = await db.Database.SqlQuery<Laid>($"""
             select d.zone_id, d.line_id, d.pot_id, p.label, min(d.sequence) as sequence, (array_agg(d.event_id order by d.sequence))[1] as event_id, array_agg(d.piece_id) as pieces
-            from done_layers d join pots p on p.id = d.pot_id join zones z on z.id = d.zone_id join designs g on g.id = z.design_id
-            where g.set_id = {setId}
+            from done_layers d join pots p on p.id = d.pot_id where d.zone_id = any({stale})
             group by d.zone_id, d.line_id, d.pot_id, p.label, d.filling order by 5
             """).ToListAsync(stop);
         var events = rows.Select(r => r.EventId).Distinct().ToList();
         var amounts = (await db.WorkAmounts.AsNoTracking().Where(a => events.Contains(a.EventId)).ToListAsync(stop)).ToLookup(a => a.EventId, a => (a.MaterialId, -a.Ml));
-        return new SetProgress(rows.ToLookup(r => r.ZoneId, r => new PotGiven(r.PotId, r.Label, r.LineId, r.Sequence, amounts[r.EventId].ToList(), r.Pieces)));
+        return rows.ToLookup(r => r.ZoneId, r => new PotGiven(r.PotId, r.Label, r.LineId, r.Sequence, amounts[r.EventId].ToList(), r.Pieces));
     }
+
+    private sealed record Mark(Guid ZoneId, string Text);
 
     private sealed record Laid(Guid ZoneId, Guid LineId, Guid PotId, string Label, long Sequence, Guid EventId, Guid[] Pieces);
 

@@ -39,7 +39,7 @@ public sealed class ShelfMaterials
     {
         var mine = db.Materials.AsNoTracking().Where(m => m.WorkshopId == workshop);
         if (before is null)
-            return new ShelfMaterials((await mine.OrderBy(m => m.Maker).ThenBy(m => m.Name).ToListAsync(stop)).Select(r => new Entry(r, r.ToCore())).ToList());
+            return new ShelfMaterials((await mine.OrderBy(m => m.Maker).ThenBy(m => m.Name).ToListAsync(stop)).AsParallel().AsOrdered().Select(r => new Entry(r, r.ToCore())).ToList());
         var versions = await mine.OrderBy(m => m.Maker).ThenBy(m => m.Name).Select(m => new { m.Id, m.Version }).ToListAsync(stop);
         var stale = versions.Where(v => !before.entries.TryGetValue(v.Id, out var e) || e.Row.Version != v.Version).Select(v => v.Id).ToList();
         var fresh = stale.Count == 0 ? [] : await mine.Where(m => stale.Contains(m.Id)).ToDictionaryAsync(m => m.Id, stop);

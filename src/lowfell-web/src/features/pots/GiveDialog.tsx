@@ -1,15 +1,15 @@
 import { useState } from "react";
-import { api, take, type Schema } from "../../api/client";
+import { api, take } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice, TextField } from "../../kit/Field";
 import { ml } from "../plan/stack";
-import { lastsFor, short, typed } from "./pots";
+import { lastsFor, short, typed, type Place, type Reading } from "./pots";
 import { Refusal } from "./Refusal";
 import { useStep, type StepProps } from "./useStep";
 
 /** Which pieces are painted from the pot, and with how much of it. */
-export function GiveDialog(props: StepProps & { reading: Schema["PotsReading"] }) {
+export function GiveDialog(props: StepProps & { reading: Reading }) {
   const { pot, reading } = props;
   const own = reading.mixes.find((m) => m.recipeKey === pot.recipeKey);
   // A pot of the plan goes where the plan wants it; one mixed freely, or a remix, may go anywhere.
@@ -26,11 +26,11 @@ export function GiveDialog(props: StepProps & { reading: Schema["PotsReading"] }
   return <Giving {...props} places={places} />;
 }
 
-function Giving(props: StepProps & { places: Schema["MixPlace"][] }) {
+function Giving(props: StepProps & { places: Place[] }) {
   const { setId, pot, places } = props;
   const { send, faultOf, general } = useStep(props.onClose);
   const last = pot.pieces.at(-1);
-  const key = (p: Schema["MixPlace"]) => p.zoneId + p.layerId;
+  const key = (p: Place) => p.zoneId + p.layerId;
   const [placeKey, setPlaceKey] = useState(
     () =>
       (places.find((p) => last && key(p) === last.zoneId + last.layerId && p.pieces > 0) ??
@@ -43,7 +43,7 @@ function Giving(props: StepProps & { places: Schema["MixPlace"][] }) {
   const [chosen, setChosen] = useState<Set<string>>(() => new Set(todo.slice(0, lasts).map((p) => p.id)));
   const [amount, setAmount] = useState("");
   const planned = place.pieces > 0 ? (place.ml / place.pieces) * chosen.size : 0;
-  const choosePlace = (next: Schema["MixPlace"]) => {
+  const choosePlace = (next: Place) => {
     setPlaceKey(next);
     setChosen(
       new Set(

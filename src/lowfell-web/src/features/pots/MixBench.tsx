@@ -12,7 +12,7 @@ import { BottleDialog } from "./BottleDialog";
 import { JarSays } from "./JarSays";
 import { JarTable, type Change } from "./JarTable";
 import { MakePot } from "./MakePot";
-import { short, typed, type Draft, type Mix } from "./pots";
+import { short, typed, type Draft, type Mix, type Reading } from "./pots";
 import { look, useRefresh } from "./queries";
 
 type Fault = { materialId: string; measure: NonNullable<Schema["JarMeasure"]>; message: string };
@@ -22,7 +22,7 @@ export function MixBench(props: {
   setId: string;
   mix?: Mix;
   start?: Draft;
-  reading: Schema["PotsReading"];
+  reading: Reading;
   materials: Schema["MaterialCard"][];
   onMade: (potId: string) => void;
 }) {

@@ -1,11 +1,10 @@
-import type { Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Swatch } from "../../kit/Swatch";
 import { ml } from "../plan/stack";
-import { short, type Mix, type Pot } from "./pots";
+import { short, type Mix, type Pot, type Reading } from "./pots";
 
 /** One card a mix, to be printed and cut out: the recipe, where it goes, and what was really mixed. */
-export function MixCards({ reading }: { reading: Schema["PotsReading"] }) {
+export function MixCards({ reading }: { reading: Reading }) {
   const mixes = reading.mixes.filter((m) => m.needsMixing);
   return (
     <div className="min-h-0 flex-1 overflow-y-auto px-5 pt-2 pb-6">

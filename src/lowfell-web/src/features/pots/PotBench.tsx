@@ -12,7 +12,7 @@ import { AddDialog } from "./AddDialog";
 import { GiveDialog } from "./GiveDialog";
 import { Coats } from "./JarSays";
 import { JoinDialog, LeftDialog, SplitDialog } from "./PourDialogs";
-import { life, short, vessels, type Draft, type Pot } from "./pots";
+import { life, short, vessels, type Draft, type Pot, type Reading } from "./pots";
 import { potQuery, useRefresh } from "./queries";
 import { RanOut } from "./RanOut";
 
@@ -22,7 +22,7 @@ type Step = "give" | "add" | "split" | "join" | "left" | "out" | null;
 export function PotBench(props: {
   setId: string;
   pot: Pot;
-  reading: Schema["PotsReading"];
+  reading: Reading;
   materials: Schema["MaterialCard"][];
   onRemix: (draft: Draft) => void;
   onPot: (id: string) => void;

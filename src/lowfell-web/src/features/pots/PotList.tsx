@@ -1,13 +1,12 @@
 import { useState } from "react";
-import type { Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Swatch } from "../../kit/Swatch";
 import { ml } from "../plan/stack";
-import { life, type Mix, type Pot } from "./pots";
+import { life, type Mix, type Pot, type Reading } from "./pots";
 
 /** What the plan wants mixed, and what stands mixed already. */
 export function PotList(props: {
-  reading: Schema["PotsReading"];
+  reading: Reading;
   potId?: string;
   mixKey?: string;
   onPot: (id: string) => void;

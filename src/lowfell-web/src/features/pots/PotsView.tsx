@@ -11,7 +11,7 @@ import { MixBench } from "./MixBench";
 import { MixCards } from "./MixCards";
 import { PotBench } from "./PotBench";
 import { PotList } from "./PotList";
-import type { Draft } from "./pots";
+import type { Draft, Reading } from "./pots";
 import { potsQuery } from "./queries";
 
 const tabs = [
@@ -82,7 +82,7 @@ type Chosen = { pot: string } | { mix: string } | { free: true };
 
 function Bench(props: {
   setId: string;
-  reading: Schema["PotsReading"];
+  reading: Reading;
   materials: Schema["MaterialCard"][];
   onMore: () => void;
 }) {

@@ -3,14 +3,12 @@ import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Swatch } from "../../kit/Swatch";
 import { ml } from "../plan/stack";
-import { short, type Draft } from "./pots";
+import { short, type Draft, type Place, type Reading } from "./pots";
 import { Refusal } from "./Refusal";
 import { useStep, type StepProps } from "./useStep";
 
 /** A pot that ran out in the middle of a batch: what is done, what lands closest, and which pieces to keep apart. */
-export function RanOut(
-  props: StepProps & { reading: Schema["PotsReading"]; onRemix: (draft: Draft) => void },
-) {
+export function RanOut(props: StepProps & { reading: Reading; onRemix: (draft: Draft) => void }) {
   const { setId, pot } = props;
   const { send, general } = useStep(() => {});
   const ranOut = useQuery({
@@ -20,7 +18,7 @@ export function RanOut(
     retry: false,
   });
   const said = ranOut.data;
-  const here = (p: Schema["MixPlace"]) => p.zoneId === said?.zoneId && p.layerId === said.layerId;
+  const here = (p: Place) => p.zoneId === said?.zoneId && p.layerId === said.layerId;
   const mix = props.reading.mixes.find((m) => m.places.some(here));
   const place = mix?.places.find(here);
   const names = (done: boolean) =>

@@ -1,6 +1,9 @@
 import type { Schema } from "../../api/client";
 
-export type Mix = Schema["MixDto"];
+/** A layer that a mix goes on, with every piece of its design and whether it has it. */
+export type Place = Schema["MixPlace"] & { all: { id: string; label: string; done: boolean }[] };
+export type Mix = Omit<Schema["MixDto"], "places"> & { places: Place[] };
+export type Reading = Omit<Schema["PotsReading"], "mixes"> & { mixes: Mix[] };
 export type Pot = Schema["PotDto"];
 export type Look = Schema["JarLook"];
 export type Part = { materialId: string; parts: number };
@@ -16,6 +19,17 @@ export type Draft = {
   /** The plan's recipe that a remix takes the place of. */
   standsFor?: string;
 };
+
+/** Pieces travel once a design; every place gets its own view of them. */
+export function withPieces(reading: Schema["PotsReading"]): Reading {
+  const pieces = new Map(reading.designs.map((d) => [d.id, d.pieces]));
+  const all = (p: Schema["MixPlace"]) => {
+    const done = new Set(p.done);
+    return (pieces.get(p.designId) ?? []).map((piece, i) => ({ ...piece, done: done.has(i) }));
+  };
+  const mixes = reading.mixes.map((m) => ({ ...m, places: m.places.map((p) => ({ ...p, all: all(p) })) }));
+  return { ...reading, mixes };
+}
 
 export const vessels = ["jar", "wet palette", "palette"] as const satisfies readonly Schema["Vessel"][];
 
@@ -54,7 +68,7 @@ export function nextLabel(name: string, taken: readonly string[]): string {
 }
 
 /** How many of the pieces that still want a layer a pot lasts for, by what the plan says they take. */
-export const lastsFor = (ml: number, place: Pick<Schema["MixPlace"], "ml" | "pieces">) =>
+export const lastsFor = (ml: number, place: Pick<Place, "ml" | "pieces">) =>
   place.pieces === 0 || place.ml === 0
     ? 0
     : Math.min(place.pieces, Math.floor((ml / place.ml) * place.pieces + 1e-6));

@@ -1,5 +1,6 @@
 import { keepPreviousData, queryOptions, useQueryClient } from "@tanstack/react-query";
 import { api, take, type Schema } from "../../api/client";
+import { withPieces } from "./pots";
 
 /** Mixes and pots: as many pages of pots as were asked for, those with something in them first. */
 export const potsQuery = (setId: string, pages = 1) =>
@@ -14,7 +15,7 @@ export const potsQuery = (setId: string, pages = 1) =>
         const next = await read(page);
         reading = { ...next, pots: [...reading.pots, ...next.pots] };
       }
-      return reading;
+      return withPieces(reading);
     },
   });
 
