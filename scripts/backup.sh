@@ -47,7 +47,7 @@ read_backup() {
   esac
   "$PG_BIN/pg_restore" -f /dev/null "$2" 2>/dev/null || { echo "$1 is damaged, or is not a backup of Lowfell."; return 1; }
   # What is in it, by its own list: tables and what belongs to them, and nothing else.
-  if "$PG_BIN/pg_restore" -l "$2" | grep -v '^;' | grep -qvE '^[0-9]+; [0-9]+ [0-9]+ (TABLE|TABLE DATA|SEQUENCE|SEQUENCE SET|SEQUENCE OWNED BY|DEFAULT|CONSTRAINT|FK CONSTRAINT|INDEX|TRIGGER|FUNCTION|ACL) public |^[0-9]+; [0-9]+ [0-9]+ (COMMENT|ACL) - SCHEMA public '; then
+  if [ -n "$("$PG_BIN/pg_restore" -l "$2" | grep -v "^;" | grep -vE '^[0-9]+; [0-9]+ [0-9]+ (TABLE|TABLE DATA|SEQUENCE|SEQUENCE SET|SEQUENCE OWNED BY|DEFAULT|CONSTRAINT|FK CONSTRAINT|INDEX|TRIGGER|FUNCTION|ACL) public |^[0-9]+; [0-9]+ [0-9]+ (COMMENT|ACL) - SCHEMA public ')" ]; then
     echo "$1 holds things that no backup of Lowfell has."; return 1
   fi
   "$PG_BIN/pg_restore" -a -t __EFMigrationsHistory -f - "$2" 2>/dev/null | sed -n 's/^\([0-9]\{14\}_[A-Za-z0-9]*\)\t.*$/\1/p' >"$2.migrations"
@@ -165,7 +165,7 @@ list_asides() {
 }
 
 bring_back() {
-  asides | grep -qx "$ASIDE${1:-?}" || fail "nothing of this name was put aside. ./lowfell restore --list tells what there is."
+  asides | grep -x "$ASIDE${1:-?}" >/dev/null || fail "nothing of this name was put aside. ./lowfell restore --list tells what there is."
   own_database "$ASIDE$1"
   put_in_place "$ASIDE$1"
   say "$1 is back in its place."

@@ -1,8 +1,10 @@
 # test and bench.
 
-PASSED=0
-FAILED=0
+COUNTS=""
 TEST_DATA=""
+
+# count PASSED FAILED — several lanes count at once, each a line at a time.
+count() { echo "$1 $2" >>"$COUNTS"; }
 
 # step NAME COMMAND... — one quality gate; counts as one test.
 step() {
@@ -10,27 +12,26 @@ step() {
   shift
   log=$(mktemp)
   if "$@" >"$log" 2>&1; then
-    PASSED=$((PASSED + 1)); say "ok      $name"
+    count 1 0; say "ok      $name"
   else
-    FAILED=$((FAILED + 1)); say "FAILED  $name"; tail -60 "$log"
+    count 0 1; say "FAILED  $name"; tail -60 "$log"
   fi
   rm -f "$log"
 }
 
-# suite NAME — runs a test program and adds up its own counts.
+# suite NAME — runs a test program, its tests in an order that the seed gives, and adds up its own counts.
 suite() {
-  local name=$1 log total failed skipped
+  local name=$1 log total failed skipped began=$SECONDS
   log=$(mktemp)
-  say "running $name"
-  "tests/$name/bin/Release/net10.0/$name" -noColor >"$log" 2>&1 || true
+  "tests/$name/bin/Release/net10.0/$name" ":$SEED" -noColor >"$log" 2>&1 || true
   total=$(sed -n 's/.*Total: \([0-9]*\),.*/\1/p' "$log" | tail -1)
   failed=$(sed -n 's/.*Errors: \([0-9]*\), Failed: \([0-9]*\),.*/\1 \2/p' "$log" | tail -1 | awk '{print $1+$2}')
   skipped=$(sed -n 's/.*Skipped: \([0-9]*\),.*/\1/p' "$log" | tail -1)
   if [ -z "$total" ] || [ "$total" -eq 0 ]; then
-    FAILED=$((FAILED + 1)); say "FAILED  $name ran no test"; grep -v '^{"@t"' "$log" | tail -40
+    count 0 1; say "FAILED  $name ran no test"; grep -v '^{"@t"' "$log" | tail -40
   else
-    PASSED=$((PASSED + total - failed - ${skipped:-0})); FAILED=$((FAILED + failed))
-    say "$name: $((total - failed)) of $total"
+    count $((total - failed - ${skipped:-0})) "$failed"
+    say "$name: $((total - failed)) of $total in $((SECONDS - began)) s"
     [ "$failed" -eq 0 ] || grep -v -e '^ *$' -e '^{"@t"' "$log" | tail -120
   fi
   rm -f "$log"
@@ -40,10 +41,9 @@ suite() {
 web_suite() {
   local log counts
   log=$(mktemp)
-  say "running the page's tests"
-  (cd "$WEB" && npx vitest run --reporter=json --outputFile="$log.json") >"$log" 2>&1 || true
+  (cd "$WEB" && npx vitest run --sequence.shuffle --sequence.seed="$SEED" --reporter=json --outputFile="$log.json") >"$log" 2>&1 || true
   counts=$(node -p 'const r = JSON.parse(require("fs").readFileSync(process.argv[1])); `${r.numPassedTests} ${r.numTotalTests - r.numPassedTests - r.numPendingTests}`' "$log.json" 2>/dev/null) || counts="0 1"
-  PASSED=$((PASSED + ${counts% *})); FAILED=$((FAILED + ${counts#* }))
+  count "${counts% *}" "${counts#* }"
   say "the page: ${counts% *} passed, ${counts#* } failed"
   [ "${counts#* }" -eq 0 ] || tail -60 "$log"
   rm -f "$log" "$log.json"
@@ -67,28 +67,41 @@ end_of_test() {
   [ -z "$TEST_DATA" ] || rm -rf "$TEST_DATA"
 }
 
-lowfell_test() {
-  need_dotnet; need_node; need_setpriv; need_postgres; need_chromium
-  build_web
-  say "building the tests"
-  quietly dotnet build Lowfell.slnx -c Release -v q --nologo || fail "the solution did not build without warnings; the messages are above."
-  step "C# format" dotnet format Lowfell.slnx --verify-no-changes --no-restore
+# Two lanes at a time: this machine's cores are meant to be used.
+page_lane() {
   step "eslint" npm --prefix "$WEB" run --silent lint
   step "prettier" npm --prefix "$WEB" run --silent format:check
   step "types of the page" npm --prefix "$WEB" run --silent types
   web_suite
   suite Lowfell.Core.Tests
+}
+
+lowfell_test() {
+  need_dotnet; need_node; need_setpriv; need_flock; need_postgres; need_chromium
+  build_web
+  say "building the tests"
+  quietly dotnet build Lowfell.slnx -c Release -v q --nologo || fail "the solution did not build without warnings; the messages are above."
+  SEED=${LOWFELL_TEST_SEED:-$((RANDOM * 32768 + RANDOM))}
+  say "tests run in the order of seed $SEED; the same again: LOWFELL_TEST_SEED=$SEED ./lowfell test"
   throw_away_cluster
+  COUNTS=$TEST_DATA/counts
   LOWFELL_TEST_DATABASE="Host=127.0.0.1;Port=$DB_PORT;Username=lowfell;Password=$(cat "$SECRET");Database=postgres"
   LOWFELL_TEST_SERVER=$PWD/$(server_dll)
   LOWFELL_TEST_CONTENT=$PWD/$SERVER
   LOWFELL_TEST_AXE=$PWD/$WEB/node_modules/axe-core/axe.min.js
-  export LOWFELL_TEST_DATABASE LOWFELL_TEST_SERVER LOWFELL_TEST_CONTENT LOWFELL_TEST_AXE
+  LOWFELL_TEST_ROOT=$PWD
+  LOWFELL_TEST_PG_BIN=$PG_BIN
+  export LOWFELL_TEST_DATABASE LOWFELL_TEST_SERVER LOWFELL_TEST_CONTENT LOWFELL_TEST_AXE LOWFELL_TEST_ROOT LOWFELL_TEST_PG_BIN
+  step "C# format" dotnet format Lowfell.slnx --verify-no-changes --no-restore &
+  local lane=$!
+  page_lane
   suite Lowfell.Server.Tests
-  suite Lowfell.Script.Tests
+  wait "$lane"
+  suite Lowfell.Script.Tests &
+  lane=$!
   suite Lowfell.Browser.Tests
-  echo "$PASSED passed, $FAILED failed"
-  [ "$FAILED" -eq 0 ]
+  wait "$lane"
+  awk '{ passed += $1; failed += $2 } END { printf "%d passed, %d failed\n", passed, failed; exit failed > 0 }' "$COUNTS"
 }
 
 lowfell_bench() {

@@ -1,0 +1,205 @@
+using System.Security.Cryptography;
+using System.Text;
+
+namespace Lowfell.Script.Tests;
+
+/// <summary>A data folder with the demo in it and something of its own, at rest, with a backup of it.</summary>
+public sealed class Kept : IAsyncLifetime
+{
+    public Place Place { get; } = new();
+    public string Backup => Place.Data + ".backup";
+
+    public async ValueTask InitializeAsync()
+    {
+        await Place.Start();
+        Assert.Equal(201, (await Place.Send(HttpMethod.Post, "/api/workshops", new { name = "Attic bench" })).Status);
+        Assert.Contains("everything is in", (await Place.Run("backup", Backup)).Text);
+        Assert.Equal(0, (await Place.Run("stop")).Code);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        File.Delete(Backup);
+        await Place.DisposeAsync();
+    }
+}
+
+/// <summary>Nine backups, each ending as promised: what is good comes back, what is not is refused before anything is touched.</summary>
+public sealed class RestoreTests(Kept kept) : IClassFixture<Kept>
+{
+    private const string Ours = "Attic bench, Fen Row bench";
+    private static CancellationToken Stop => TestContext.Current.CancellationToken;
+
+    /// <summary>The workshops in the data of a place at rest, by a backup of it.</summary>
+    private static async Task<string> Workshops(Place place)
+    {
+        var file = Path.Combine(place.Data, $"look-{Guid.NewGuid():n}");
+        Assert.Contains("everything is in", (await place.Run("backup", file)).Text);
+        var bytes = await File.ReadAllBytesAsync(file, Stop);
+        var archive = file + ".archive";
+        await File.WriteAllBytesAsync(archive, bytes[(Array.IndexOf(bytes, (byte)'\n') + 1)..], Stop);
+        var sql = await place.Command($"{Place.Programs}/pg_restore", "-a", "-t", "workshops", "-f", "-", archive);
+        return string.Join(", ", sql.Split('\n').Where(l => l.Contains(" bench\t", StringComparison.Ordinal)).Select(l => l.Split('\t').Single(c => c.EndsWith(" bench", StringComparison.Ordinal))).Order(StringComparer.Ordinal));
+    }
+
+    private static async Task Refused(Place place, string file, string why)
+    {
+        var ended = await place.Run("restore", file);
+        Assert.Equal(1, ended.Code);
+        Assert.Contains(why, ended.Text);
+        Assert.Equal(Ours, await Workshops(place));
+    }
+
+    private async Task<(Place Place, byte[] Bytes, string File)> Begin()
+    {
+        var place = await kept.Place.Copy();
+        return (place, await File.ReadAllBytesAsync(kept.Backup, Stop), Path.Combine(place.Data, "given.backup"));
+    }
+
+    /// <summary>A backup as this version writes it, of a database that something was done to first.</summary>
+    private static async Task<string> Made(Place place, params string[] sql)
+    {
+        await place.Start();
+        await place.Ask<object>("create database made");
+        var archive = Path.Combine(place.Data, "made.archive");
+        string[] As(string program, params string[] more) =>
+            ["env", $"PGPASSWORD={File.ReadAllText(Path.Combine(place.Data, "database-password")).Trim()}", $"{Place.Programs}/{program}", "-h", "127.0.0.1", "-p", $"{place.Port}", "-U", "lowfell", "--no-owner", "--no-acl", .. more];
+        await place.Command(As("pg_dump", "-Fc", "-f", archive, "lowfell"));
+        await place.Command(As("pg_restore", "-d", "made", archive));
+        foreach (var statement in sql)
+            await place.Ask<object>(statement, "made");
+        await place.Command(As("pg_dump", "-Fc", "-f", archive, "made"));
+        await place.Ask<object>("drop database made");
+        await place.Run("stop");
+        var bytes = await File.ReadAllBytesAsync(archive, Stop);
+        var file = Path.Combine(place.Data, "made.backup");
+        await File.WriteAllBytesAsync(file, [.. Encoding.ASCII.GetBytes($"lowfell-backup 1 x {Convert.ToHexStringLower(SHA256.HashData(bytes))}\n"), .. bytes], Stop);
+        return file;
+    }
+
+    [Fact]
+    public async Task A_good_one_comes_back_and_what_was_there_can_be_brought_back()
+    {
+        await using var place = await kept.Place.Copy();
+        await place.Start();
+        Assert.Equal(201, (await place.Send(HttpMethod.Post, "/api/workshops", new { name = "Later bench" })).Status);
+        await place.Run("stop");
+        var ended = await place.Run("restore", kept.Backup);
+        Assert.True(ended.Code == 0, ended.Text);
+        Assert.Equal(Ours, await Workshops(place));
+        var list = (await place.Run("restore", "--list")).Text;
+        Assert.Contains("Harrowmere Sluice", list);
+        var name = list.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1];
+        Assert.Equal(1, (await place.Run("restore", "--back", "nothing")).Code);
+        Assert.Equal(0, (await place.Run("restore", "--back", name)).Code);
+        Assert.Contains("Later bench", await Workshops(place));
+        await place.Start();
+        Assert.Equal(3, (await place.Get("/api/workshops")).AsArray().Count);
+    }
+
+    [Fact]
+    public async Task An_older_one_is_brought_up_to_this_version()
+    {
+        await using var place = await kept.Place.Copy();
+        var ended = await place.Run("restore", Path.Combine(Place.Needed("LOWFELL_TEST_ROOT"), "tests/old/before-the-stream.backup"));
+        Assert.True(ended.Code == 0, ended.Text);
+        await place.Start();
+        var workshops = (await place.Get("/api/workshops")).AsArray();
+        Assert.Contains(workshops.SelectMany(w => w!["sets"]!.AsArray()), s => s!["name"]!.GetValue<string>() == "Causeway");
+        Assert.Equal(19L, await place.Ask<long>("select count(*) from work_events"));
+    }
+
+    [Fact]
+    public async Task A_newer_one_is_refused()
+    {
+        await using var place = await kept.Place.Copy();
+        var file = await Made(place, "insert into \"__EFMigrationsHistory\" values ('29990101000000_Later', '10.0.0')");
+        await Refused(place, file, "newer Lowfell");
+    }
+
+    [Theory]
+    [InlineData("just some text")]
+    [InlineData("lowfell-backup 1 20261125000000_X 0000\nPGDMP")]
+    [InlineData("")]
+    public async Task A_foreign_one_is_refused(string text)
+    {
+        var (place, _, file) = await Begin();
+        await using var ended = place;
+        await File.WriteAllTextAsync(file, text, Stop);
+        await Refused(place, file, "Nothing was changed");
+    }
+
+    [Fact]
+    public async Task A_truncated_one_is_refused()
+    {
+        var (place, bytes, file) = await Begin();
+        await using var ended = place;
+        await File.WriteAllBytesAsync(file, bytes[..^1000], Stop);
+        await Refused(place, file, "cut short");
+    }
+
+    [Fact]
+    public async Task One_with_a_flipped_bit_is_refused()
+    {
+        var (place, bytes, file) = await Begin();
+        await using var ended = place;
+        bytes[bytes.Length / 2] ^= 4;
+        await File.WriteAllBytesAsync(file, bytes, Stop);
+        await Refused(place, file, "changed since it was made");
+    }
+
+    [Fact]
+    public async Task A_crafted_one_runs_nothing_and_is_refused()
+    {
+        await using var place = await kept.Place.Copy();
+        var proof = Path.Combine(place.Data, "proof");
+        var file = await Made(place,
+            $"create function act() returns trigger language plpgsql as $$ begin execute 'copy (select 1) to program ''touch {proof}'''; return null; end $$",
+            "create trigger act after insert on workshops for each row execute function act()",
+            "alter table workshops enable always trigger act");
+        await Refused(place, file, "made up");
+        Assert.False(File.Exists(proof));
+
+        // The same with a language and a program of its own in the list of what it holds.
+        file = await Made(place, "create schema other", "create view other.look as select 1 as one");
+        await Refused(place, file, "no backup of Lowfell has");
+    }
+
+    [Fact]
+    public async Task An_interrupted_one_leaves_what_was_there_and_can_be_done_again()
+    {
+        await using var place = await kept.Place.Copy();
+        var script = place.Launch(Path.Combine(Place.Needed("LOWFELL_TEST_ROOT"), "lowfell"), "restore", kept.Backup);
+        await Place.Until(async () =>
+        {
+            try
+            {
+                return await place.Ask<bool>("select exists (select from pg_database where datname = 'lowfell_restored')", "postgres");
+            }
+            catch (Npgsql.NpgsqlException)
+            {
+                return false;
+            }
+        });
+        script.Kill();
+        await script.WaitForExitAsync(Stop);
+        await Place.Until(() => Task.FromResult(!place.Processes("postgres").Any()));
+        Assert.Equal(Ours, await Workshops(place));
+        Assert.Equal(0, (await place.Run("restore", kept.Backup)).Code);
+        Assert.Equal(Ours, await Workshops(place));
+    }
+
+    [Fact]
+    public async Task One_of_a_bench_with_nothing_on_it_comes_back_empty()
+    {
+        await using var empty = new Place { Demo = false };
+        await empty.Start();
+        Assert.Empty((await empty.Get("/api/workshops")).AsArray());
+        var file = empty.Data + "/empty.backup";
+        Assert.Equal(0, (await empty.Run("backup", file)).Code);
+        await empty.Run("stop");
+        await using var place = await kept.Place.Copy();
+        Assert.Equal(0, (await place.Run("restore", file)).Code);
+        Assert.Equal("", await Workshops(place));
+    }
+}
