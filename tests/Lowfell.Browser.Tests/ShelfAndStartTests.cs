@@ -9,7 +9,9 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
     {
         var page = session.Open();
         page.SeeText("h1", "Brick field");
+        page.Stored();
         page.Press("/");
+        page.See("main section li");
         page.See("#find").SendKeys("enamel wash");
         page.Wait(d => d.FindElements(By.CssSelector("main section li")).Count == 3);
         page.See("#find").SendKeys(" zzz");
@@ -24,6 +26,7 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
     {
         var page = session.Open();
         page.ClickText("a", "Shelf");
+        page.See("main section li");
         page.ClickText("button", "Add a material");
         page.Fill("Name", "Withy Bark");
         page.Fill("Colour", "#12");

@@ -59,6 +59,14 @@ public sealed class LowfellServer : IAsyncLifetime
         public LowfellDb CreateDbContext() => new(LowfellDb.Options(connection));
     }
 
+    /// <summary>A new database with nothing in it, as its owner reaches it.</summary>
+    public async Task<string> Empty()
+    {
+        var name = $"test_{Guid.NewGuid():n}";
+        await Execute(root, $"create database {name} owner {Owner}");
+        return As(Owner, name);
+    }
+
     public LowfellDb Db() => new(LowfellDb.Options(Connection));
 
     public static async Task Execute(string connection, string sql)
