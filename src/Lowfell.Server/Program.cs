@@ -23,6 +23,7 @@ builder.WebHost.ConfigureKestrel(k =>
 var connection = builder.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell";
 builder.Services.AddDbContextFactory<LowfellDb>(o => LowfellDb.Configure((DbContextOptionsBuilder<LowfellDb>)o, connection));
 builder.Services.AddScoped<Write>();
+builder.Services.AddHostedService<PruneReceipts>();
 builder.Services.AddScoped<PotBook>();
 builder.Services.AddSingleton<SetGraphs>();
 builder.Services.AddSingleton(TimeProvider.System);

@@ -42,9 +42,14 @@ public sealed class ShelfMaterials
             return new ShelfMaterials((await mine.OrderBy(m => m.Maker).ThenBy(m => m.Name).ToListAsync(stop)).AsParallel().AsOrdered().Select(r => new Entry(r, r.ToCore())).ToList());
         var versions = await mine.OrderBy(m => m.Maker).ThenBy(m => m.Name).Select(m => new { m.Id, m.Version }).ToListAsync(stop);
         var stale = versions.Where(v => !before.entries.TryGetValue(v.Id, out var e) || e.Row.Version != v.Version).Select(v => v.Id).ToList();
+        if (stale.Count > Many)
+            return new ShelfMaterials((await mine.OrderBy(m => m.Maker).ThenBy(m => m.Name).ToListAsync(stop)).Select(r => Renewed(r, before)).ToList());
         var fresh = stale.Count == 0 ? [] : await mine.Where(m => stale.Contains(m.Id)).ToDictionaryAsync(m => m.Id, stop);
         return new ShelfMaterials(versions.Select(v => fresh.TryGetValue(v.Id, out var row) ? Renewed(row, before) : before.entries[v.Id]).ToList());
     }
+
+    /// <summary>More than this is a whole file brought in: reading everything is quicker than naming each.</summary>
+    private const int Many = 1000;
 
     private static Entry Renewed(MaterialRow row, ShelfMaterials before) =>
         new(row, before.entries.TryGetValue(row.Id, out var old) && old.Row.IsSameToCore(row) ? old.Material : row.ToCore());
