@@ -112,5 +112,5 @@ lowfell_bench() {
   run_server "$(free_port)" "$(connection bench $SERVE)" "$(connection bench $OWNER)" true "$DATA"
   local port
   port=$(tr '\0' '\n' <"/proc/$SERVER_PID/environ" | sed -n 's/^ASPNETCORE_URLS=//p')
-  LOWFELL_BENCH_URL=$port LOWFELL_BENCH_DATABASE=$(connection bench $OWNER) LOWFELL_BENCH_PROCESS=$SERVER_PID dotnet benchmarks/Lowfell.Benchmarks/bin/Release/net10.0/Lowfell.Benchmarks.dll "$@"
+  LOWFELL_BENCH_URL=$port LOWFELL_BENCH_DATABASE=$(connection bench $OWNER) LOWFELL_BENCH_PROCESS=$SERVER_PID LOWFELL_BENCH_LOGS=$DATA dotnet benchmarks/Lowfell.Benchmarks/bin/Release/net10.0/Lowfell.Benchmarks.dll "$@"
 }

@@ -25,14 +25,20 @@ if (args is ["year"])
     return 0;
 }
 
-// Frames first: a machine that has just been worked hard draws fewer of them.
-if (Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL") is { Length: > 0 } page)
+if (args is ["writes"])
 {
-    using var first = new HttpClient { BaseAddress = new Uri(page) };
-    var set1 = JsonNode.Parse(await first.GetStringAsync("/api/workshops"))![0]!["sets"]![0]!["id"]!.GetValue<string>();
-    var zone1 = JsonNode.Parse(await first.GetStringAsync($"/api/plan/sets/{set1}"))!["designs"]![0]!["zones"]![0]!["id"]!.GetValue<string>();
-    Frames.Run(page, $"/plan/{set1}/{zone1}", leastFrames: 30, yardstick);
+    await Writes();
+    return 0;
 }
+
+if (args is ["page"])
+{
+    await Page();
+    return 0;
+}
+
+// The page first: a machine that has just been worked hard draws fewer frames.
+await Page();
 
 var zone = Workload.Zone(1);
 var stack = Workload.Stack(40, sound: true);
@@ -92,6 +98,7 @@ if (Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL") is { Length: > 0 } u
     }
 
     await Year();
+    await Writes();
 
     // Any stored change makes the server forget what it has said of the set.
     void Touch()
@@ -112,6 +119,23 @@ if (Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL") is { Length: > 0 } u
 }
 
 return 0;
+
+async Task Page()
+{
+    if (Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL") is not { Length: > 0 } page)
+        return;
+    using var http = new HttpClient { BaseAddress = new Uri(page) };
+    var set = JsonNode.Parse(await http.GetStringAsync("/api/workshops"))![0]!["sets"]![0]!["id"]!.GetValue<string>();
+    var zone = JsonNode.Parse(await http.GetStringAsync($"/api/plan/sets/{set}"))!["designs"]![0]!["zones"]![0]!["id"]!.GetValue<string>();
+    FirstView.Run(page, $"/plan/{set}/{zone}", Report);
+    Frames.Run(page, $"/plan/{set}/{zone}", leastFrames: 30, yardstick);
+}
+
+async Task Writes()
+{
+    using var http = new HttpClient { BaseAddress = new Uri(Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL")!) };
+    await new ManyWrites(http, Environment.GetEnvironmentVariable("LOWFELL_BENCH_DATABASE")!, Environment.GetEnvironmentVariable("LOWFELL_BENCH_LOGS")!, Report).Run();
+}
 
 async Task Year()
 {

@@ -18,6 +18,7 @@ internal sealed class YearOfWork(HttpClient http, string database, Action<string
     public async Task Run(int serverProcess)
     {
         await Make();
+        await Job();
         await Measure("");
         await Cold();
         await Steps();
@@ -134,6 +135,18 @@ internal sealed class YearOfWork(HttpClient http, string database, Action<string
         }
 
         return (steps.Order().ElementAt(3), views.Order().ElementAt(3));
+    }
+
+    /// <summary>The remarks of a set that nobody has gone through yet, and how the plan answers meanwhile.</summary>
+    private async Task Job()
+    {
+        var (start, meanwhile) = (Stopwatch.GetTimestamp(), new List<double>());
+        var job = await Send(HttpMethod.Post, $"/api/plan/sets/{set}/remarks/job", new { });
+        do
+            meanwhile.Add(await Once(() => http.GetStringAsync($"/api/plan/zones/{zones[1]}")));
+        while ((await Get($"/api/jobs/{job["id"]}"))["state"]!.GetValue<string>() is "waiting" or "running");
+        report("a year of work: remarks of the whole set as a job", Stopwatch.GetElapsedTime(start).TotalMilliseconds, 30_000);
+        report("a year of work: a zone while that job is worked on", meanwhile.Order().ElementAt(meanwhile.Count / 2), 200);
     }
 
     private async Task Cold()

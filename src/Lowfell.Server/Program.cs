@@ -1,6 +1,8 @@
 using System.Text.Json.Serialization;
 using Lowfell.Server.Calc;
+using Lowfell.Server.Changes;
 using Lowfell.Server.Http;
+using Lowfell.Server.Jobs;
 using Lowfell.Server.Plan;
 using Lowfell.Server.Pots;
 using Lowfell.Server.Remarks;
@@ -23,7 +25,12 @@ builder.WebHost.ConfigureKestrel(k =>
 var connection = builder.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell";
 builder.Services.AddDbContextFactory<LowfellDb>(o => LowfellDb.Configure((DbContextOptionsBuilder<LowfellDb>)o, connection));
 builder.Services.AddScoped<Write>();
-builder.Services.AddHostedService<PruneReceipts>();
+builder.Services.AddHostedService<Pruning>();
+builder.Services.AddHostedService<JobRunner>();
+builder.Services.AddSingleton<SetRemarksJob>();
+builder.Services.AddSingleton<IJob>(s => s.GetRequiredService<SetRemarksJob>());
+builder.Services.AddSingleton<ChangeFeed>();
+builder.Services.AddHostedService(s => s.GetRequiredService<ChangeFeed>());
 builder.Services.AddScoped<PotBook>();
 builder.Services.AddSingleton<SetGraphs>();
 builder.Services.AddSingleton(TimeProvider.System);
@@ -59,6 +66,8 @@ app.MapPots();
 app.MapWorkshops();
 app.MapHouseRules();
 app.MapFirstSet();
+app.MapChanges();
+app.MapJobs();
 Page.MapPage(app);
 
 if (args is ["--write-openapi", var file])

@@ -98,7 +98,7 @@ public sealed class BrowserSession : IAsyncLifetime
         if (idle >= 0)
             browsers.RemoveAt(idle);
         browsers.Add(new Browser(driver, width, height, dark, test));
-        driver.Navigate().GoToUrl(Address + path);
+        driver.Navigate().GoToUrl(path.StartsWith('/') ? Address + path : path);
         return new Page(driver);
     }
 
@@ -107,6 +107,7 @@ public sealed class BrowserSession : IAsyncLifetime
     {
         ((IJavaScriptExecutor)driver).ExecuteScript("localStorage.clear(); sessionStorage.clear()");
         driver.Navigate().GoToUrl("about:blank");
+        ((ChromeDriver)driver).ExecuteCdpCommand("Network.setBlockedURLs", new() { ["urls"] = Array.Empty<string>() });
         driver.Manage().Logs.GetLog(LogType.Browser);
         return driver;
     }
@@ -138,13 +139,11 @@ public sealed class BrowserSession : IAsyncLifetime
 
     private static async Task Until(Func<Task<bool>> condition)
     {
-        var end = DateTime.UtcNow.AddSeconds(60);
+        using var late = CancellationTokenSource.CreateLinkedTokenSource(TestContext.Current.CancellationToken);
+        late.CancelAfter(TimeSpan.FromMinutes(1));
+        using var again = new PeriodicTimer(TimeSpan.FromMilliseconds(100));
         while (!await condition())
-        {
-            if (DateTime.UtcNow > end)
-                throw new TimeoutException("The server did not answer within a minute.");
-            await Task.Delay(100, TestContext.Current.CancellationToken);
-        }
+            await again.WaitForNextTickAsync(late.Token);
     }
 }
 
@@ -166,6 +165,15 @@ public sealed class Page(IWebDriver driver)
             var body = Driver.FindElements(By.TagName("body")).FirstOrDefault()?.Text ?? "";
             throw new WebDriverTimeoutException($"{late.Message} at {Driver.Url}. Console: {string.Join(" | ", Errors())}. Page: {body[..Math.Min(600, body.Length)]}", late);
         }
+    }
+
+    /// <summary>Opens the first view with a browser that hears nothing of what other windows store.</summary>
+    public void Deafen(string address)
+    {
+        var driver = (ChromeDriver)Driver;
+        driver.ExecuteCdpCommand("Network.enable", []);
+        driver.ExecuteCdpCommand("Network.setBlockedURLs", new() { ["urls"] = new[] { "*/api/changes/*" } });
+        Driver.Navigate().GoToUrl(address);
     }
 
     public IWebElement See(string css) => Wait(d => d.FindElement(By.CssSelector(css)));
@@ -192,12 +200,8 @@ public sealed class Page(IWebDriver driver)
             "return [...document.querySelectorAll(arguments[0])].find(e => e.checkVisibility() && e.innerText.replaceAll('\\u00a0', ' ').includes(arguments[1])) ?? null", tag, text)
         ?? throw new NoSuchElementException($"No {tag} says '{text}'.");
 
-    /// <summary>A key for the whole page, once it knows its workshop: before that, keys lead nowhere.</summary>
-    public void Press(string key)
-    {
-        See("nav[aria-label=Views] a[href^='/shelf/']");
-        See("body").SendKeys(key);
-    }
+    /// <summary>A key for the view, whether its data is there or still coming.</summary>
+    public void Press(string key) => See("main").SendKeys(key);
 
     public void Keys(string keys) => Driver.SwitchTo().ActiveElement().SendKeys(keys);
 
@@ -216,11 +220,43 @@ public sealed class Page(IWebDriver driver)
     public IWebElement Field(IWebDriver d, string label) =>
         d.FindElements(By.TagName("label")).Where(l => l.Text.Trim() == label || l.GetAttribute("textContent") == label).Select(l => d.FindElement(By.Id(l.GetAttribute("for")!))).First();
 
-    public void Choose(string label, string option) => Wait(d =>
+    /// <summary>Chooses as a hand does: by typing where there is much to choose from, from the open list where there is little.</summary>
+    public void Choose(string label, string option)
     {
-        Field(d, label).FindElements(By.TagName("option")).First(o => o.Text == option).Click();
-        return true;
-    });
+        if (Wait(d => Field(d, label)).TagName == "input")
+        {
+            Fill(label, option);
+            See("[role=option][aria-selected=true]");
+            Keys(OpenQA.Selenium.Keys.Enter);
+            Wait(d => Field(d, label).GetAttribute("aria-expanded") == "false" && Field(d, label).GetAttribute("value")!.StartsWith(option, StringComparison.Ordinal));
+            return;
+        }
+
+        Wait(d =>
+        {
+            if (d.FindElements(By.CssSelector("[role=option]")).Count == 0)
+                Field(d, label).Click();
+            d.FindElements(By.CssSelector("[role=option]")).First(o => o.Text.StartsWith(option, StringComparison.Ordinal)).Click();
+            return true;
+        });
+        Gone("[role=listbox]");
+    }
+
+    /// <summary>Opens a view by the bar: its place first, then the view in the second row; or from the menu of the workshop.</summary>
+    public void Go(string view)
+    {
+        // The bar is whole once it knows both set and workshop.
+        var places = Wait(d => d.FindElements(By.CssSelector("nav[aria-label=Places] a")) is { Count: > 1 } all ? all : null)!;
+        if (places.FirstOrDefault(a => a.GetAttribute("data-views")!.Split('|').Contains(view)) is not { } place)
+        {
+            Click("[data-menu=Workshop]");
+            ClickText("[role=menuitem]", view);
+            return;
+        }
+
+        place.Click();
+        ClickText("nav[aria-label=Views] a", view);
+    }
 
     /// <summary>Waits until everything edited is in the database.</summary>
     public void Stored() => See("[data-save=saved]");

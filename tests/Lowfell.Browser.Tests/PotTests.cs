@@ -16,7 +16,7 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
         page.Row(2).Click();
         page.SeeText("td", "41 ml");
         page.SeeText("td", "22 ml");
-        page.ClickText("a", "Stock");
+        page.Go("Stock");
         Assert.Contains("41 ml", page.See("[data-line='Peat Seven']").Text, StringComparison.Ordinal);
         foreach (var paint in ground)
         {
@@ -25,7 +25,7 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
         }
 
         // A jar of fifty.
-        page.ClickText("a", "Pots");
+        page.Go("Pots");
         page.Click("[data-mix='Peat Seven + Brick Clay']");
         page.See("[data-jar]");
         Assert.Contains("Brick field on Lock-wall straight", page.See("[data-needs]").Text, StringComparison.Ordinal);
@@ -80,7 +80,7 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
     {
         var page = session.Open();
         page.SeeText("h1", "Brick field");
-        page.ClickText("a", "Pots");
+        page.Go("Pots");
         page.Click("[data-mix='Wet Slate']");
         IWebElement Cell(string label) => page.See($"[aria-label='{label}']");
         void Set(string label, string value)
@@ -227,11 +227,7 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         page.Wait(d => d.FindElement(By.CssSelector("[data-left]")).Text == "6.4 ml");
         page.See("[data-pot='Tide ground pot']");
         page.ClickText("button", "Pour another in");
-        page.Wait(d =>
-        {
-            page.Field(d, "Pour in").FindElements(By.TagName("option")).First(o => o.Text.StartsWith("Tide ground pot", StringComparison.Ordinal)).Click();
-            return true;
-        });
+        page.Choose("Pour in", "Tide ground pot");
         page.ClickText("button", "Pour it in");
         page.Gone("[role=dialog]");
         page.Wait(d => d.FindElement(By.CssSelector("[data-left]")).Text == "10.4 ml");

@@ -25,7 +25,7 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
     public void A_wrong_entry_keeps_what_was_typed_and_names_the_field()
     {
         var page = session.Open();
-        page.ClickText("a", "Shelf");
+        page.Go("Shelf");
         page.See("main section li");
         page.ClickText("button", "Add a material");
         page.Fill("Name", "Withy Bark");
@@ -46,7 +46,7 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
     public void A_material_shows_what_it_is_used_for()
     {
         var page = session.Open();
-        page.ClickText("a", "Shelf");
+        page.Go("Shelf");
         page.ClickText("button", "Bog Umber");
         Assert.Contains("Lock brick", page.Wait(d => d.FindElement(By.CssSelector("section[aria-label='Used for'] li"))).FindElement(By.XPath("..")).Text);
     }
@@ -74,6 +74,7 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
         page.ClickText("button", "5 First layers");
         page.ClickText("button", "Make the set");
         page.SeeText("h1", "Ground");
+        page.Stored();
         Assert.Contains("Causeway", page.See("header").Text);
         Assert.True(page.Stack().Count >= 4);
     }

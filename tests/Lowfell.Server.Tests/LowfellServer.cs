@@ -6,6 +6,7 @@ using Lowfell.Store.Demo;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 
 namespace Lowfell.Server.Tests;
@@ -36,9 +37,9 @@ public sealed class LowfellServer : IAsyncLifetime
     }
 
     /// <summary>A server over this database, beside any others.</summary>
-    public (WebApplicationFactory<Program> Factory, HttpClient Http) Start()
+    public (WebApplicationFactory<Program> Factory, HttpClient Http) Start(Action<IServiceCollection>? with = null)
     {
-        var another = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("Lowfell:Database", Serving).UseSetting("Lowfell:Owner", Connection).UseSetting("urls", "http://127.0.0.1:0"));
+        var another = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("Lowfell:Database", Serving).UseSetting("Lowfell:Owner", Connection).UseSetting("urls", "http://127.0.0.1:0").ConfigureServices(s => with?.Invoke(s)));
         another.UseKestrel(0);
         another.StartServer();
         return (another, another.CreateClient());

@@ -104,7 +104,7 @@ public sealed class OrderCalcTests(LowfellServer server) : IClassFixture<Lowfell
             substrate = "cheese",
             zone = new { relief = "bumpy", orientation = "sideways and up" },
             houseRules = new Dictionary<string, string> { ["pinWashSheen"] = "matt", ["weather"] = "fine" },
-            layers = new object?[] { new { technique = "paint it" }, null, new { technique = "base coat", dilution = "thin as milk", coats = 99, material = new { colour = "brown" } } },
+            layers = new object?[] { new { technique = "paint it" }, null, new { technique = "base coat", dilution = "thin as string", coats = 99, material = new { colour = "brown" } } },
         });
         Assert.Equal(400, status);
         Assert.Superset(new HashSet<string> { "substrate", "layers[0].technique", "layers[1]", "layers[2].dilution", "layers[2].coats", "layers[2].material.colour" }, problem.Fields().ToHashSet());

@@ -3,7 +3,16 @@ using Lowfell.Core.Materials;
 namespace Lowfell.Core.Drying;
 
 /// <summary>Minutes until a coat can be touched, coated again, and is cured, at 20 C, 50 % relative humidity, usual film.</summary>
-public sealed record DryTimes(double TouchMinutes, double RecoatMinutes, double CureMinutes);
+public sealed record DryTimes(double TouchMinutes, double RecoatMinutes, double CureMinutes)
+{
+    /// <summary>These with what a label says of them, in minutes; none is sooner than the one before it.</summary>
+    public DryTimes With(double? touch, double? recoat, double? cure)
+    {
+        var first = touch ?? TouchMinutes;
+        var second = Math.Max(first, recoat ?? RecoatMinutes);
+        return new DryTimes(first, second, Math.Max(second, cure ?? CureMinutes));
+    }
+}
 
 /// <summary>Bench climate. <paramref name="TemperatureC"/> in Celsius, <paramref name="RelativeHumidity"/> 0..1.</summary>
 public sealed record Climate(double TemperatureC, double RelativeHumidity)

@@ -61,7 +61,7 @@ public static class CalcEndpoints
         var shares = new List<(Optics, double)>();
         for (var i = 0; i < Math.Min(components.Count, MostComponents); i++)
         {
-            var colour = Colour(faults, components[i]?.Colour, $"components[{i}].colour");
+            var colour = faults.Colour(components[i]?.Colour, $"components[{i}].colour");
             var parts = components[i]?.Parts;
             var good = parts is > 0 and <= MostParts;
             faults.Require(good, $"components[{i}].parts", "Give parts above 0.");
@@ -75,8 +75,8 @@ public static class CalcEndpoints
     private static Results<Ok<ColourOut>, ProblemHttpResult> Film(FilmIn request)
     {
         var faults = new Faults();
-        var paint = Colour(faults, request.Paint, "paint");
-        var ground = Colour(faults, request.Ground, "ground");
+        var paint = faults.Colour(request.Paint, "paint");
+        var ground = faults.Colour(request.Ground, "ground");
         faults.Require(request.Hiding is >= 0 and <= 1000, "hiding", "Give the hiding of one coat, S·X, from 0 to 1000.");
         faults.Require(request.Coats is >= 0 and <= 1000, "coats", "Give coats from 0 to 1000.");
         if (faults.Any)
@@ -88,8 +88,8 @@ public static class CalcEndpoints
     private static Results<Ok<SightOut>, ProblemHttpResult> Sight(SightIn request)
     {
         var faults = new Faults();
-        var spot = Colour(faults, request.Spot, "spot");
-        var field = Colour(faults, request.Field, "field");
+        var spot = faults.Colour(request.Spot, "spot");
+        var field = faults.Colour(request.Field, "field");
         faults.Require(request.Millimetres is >= 0.01 and <= 10_000, "millimetres", "Give the width of the mark, from 0.01 to 10000 mm.");
         faults.Require(request.Metres is >= 0.01 and <= 1000, "metres", "Give the distance of the eye, from 0.01 to 1000 m.");
         if (faults.Any)
@@ -99,13 +99,5 @@ public static class CalcEndpoints
         var difference = Eye.Difference(mark, around, request.Millimetres!.Value, request.Metres!.Value, shape);
         return TypedResults.Ok(new SightOut(
             Math.Round(difference, 4), Eye.Judge(difference), Math.Round(Eye.LostBeyond(mark, around, around, request.Millimetres.Value, shape), 4)));
-    }
-
-    private static SrgbColour? Colour(Faults faults, string? text, string field)
-    {
-        if (SrgbColour.TryParse(text, out var colour))
-            return colour;
-        faults.Add(field, "Write a hash and six hexadecimal digits, for example #6b4f2a.");
-        return null;
     }
 }

@@ -6,16 +6,18 @@ using Lowfell.Core.Drying;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
+using Lowfell.Core.Mixing.Reading;
 using Lowfell.Core.Order;
 using Lowfell.Core.Words;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
 
 namespace Lowfell.Server.Calc;
 
 /// <summary>Reads a stack written out in full into what the core checks; sensible defaults for what is left out.</summary>
 internal sealed partial class OrderReader(Faults faults)
 {
-    private const int MostLayers = 100, MostNeighbours = 12, MostShelf = 300, MostPots = 50, MostComponents = 8;
+    private const int MostNeighbours = 12, MostShelf = 300, MostPots = 50;
 
     private T? Word<T>(string? text, string field) where T : struct, Enum => LooseWords.Read<T>(text, field, faults);
 
@@ -159,9 +161,9 @@ internal sealed partial class OrderReader(Faults faults)
     private List<Layer> Layers(IReadOnlyList<OrderLayerIn?>? layers, string at)
     {
         faults.Require(layers is not null, at, "Give the layers, bottom first.");
-        faults.Require((layers?.Count ?? 0) <= MostLayers, at, $"At most {MostLayers} layers.");
+        faults.Require((layers?.Count ?? 0) <= LayerWords.MostLayers, at, $"At most {LayerWords.MostLayers} layers.");
         var read = new List<Layer>();
-        for (var i = 0; i < Math.Min(layers?.Count ?? 0, MostLayers); i++)
+        for (var i = 0; i < Math.Min(layers?.Count ?? 0, LayerWords.MostLayers); i++)
             if (layers![i] is { } layer)
                 read.Add(LayerOf(layer, $"{at}[{i}]", read));
             else
@@ -181,13 +183,13 @@ internal sealed partial class OrderReader(Faults faults)
             Technique = technique ?? Technique.Inspect,
             Paint = paint,
             Dilution = DilutionOf(l.Dilution, paint, $"{at}.dilution") is { } dilution ? ThinnedWith(dilution, l.Thinner, $"{at}.thinner") : null,
-            Coats = Whole(l.Coats, $"{at}.coats", 1, 20) ?? 1,
+            Coats = Whole(l.Coats, $"{at}.coats", 1, LayerWords.MostCoats) ?? 1,
             Region = Word<Region>(l.Region, $"{at}.region") ?? Region.All,
-            Strength = Range(l.Strength, $"{at}.strength", 0, 3) ?? 1,
+            Strength = Range(l.Strength, $"{at}.strength", 0, (double)LayerWords.MostStrength) ?? 1,
             Tool = tool,
             Drying = Word<DryingMode>(l.Drying, $"{at}.drying") ?? DryingMode.Air,
             WaitMinutes = Range(l.WaitMinutes, $"{at}.waitMinutes", 0, 100_000) ?? Range(l.WaitHours, $"{at}.waitHours", 0, 2000) * 60,
-            MarkMm = Range(l.MarkMm, $"{at}.markMm", 0.01, 200),
+            MarkMm = Range(l.MarkMm, $"{at}.markMm", (double)LayerWords.LeastMarkMm, (double)LayerWords.MostMarkMm),
             VariationSeed = l.Varied == true ? 1 : null,
         };
     }
@@ -209,11 +211,11 @@ internal sealed partial class OrderReader(Faults faults)
     {
         if (mix is null)
             return MaterialOf(material, technique, $"{at}.material") is { } only ? [new MixPart(only, Parts.One)] : [];
-        faults.Require(mix.Count is > 0 and <= MostComponents, $"{at}.mix", $"From 1 to {MostComponents} components.");
+        faults.Require(mix.Count is > 0 and <= LayerWords.MostComponents, $"{at}.mix", $"From 1 to {LayerWords.MostComponents} components.");
         var parts = new List<MixPart>();
-        for (var i = 0; i < Math.Min(mix.Count, MostComponents); i++)
-            if (MaterialOf(mix[i]?.Material, technique, $"{at}.mix[{i}].material") is { } m && Range(mix[i]?.Parts ?? 1, $"{at}.mix[{i}].parts", 0.01, 1000) is { } p)
-                parts.Add(new MixPart(m, Parts.Of((decimal)Math.Round(p, 2))));
+        for (var i = 0; i < Math.Min(mix.Count, LayerWords.MostComponents); i++)
+            if (MaterialOf(mix[i]?.Material, technique, $"{at}.mix[{i}].material") is { } m && LayerWords.Parts(Hundredths(mix[i]?.Parts ?? 1), $"{at}.mix[{i}].parts", faults) is { } p)
+                parts.Add(new MixPart(m, p));
         return parts;
     }
 
@@ -225,7 +227,7 @@ internal sealed partial class OrderReader(Faults faults)
         var kind = Word<MaterialKind>(m?.Kind, $"{at}.kind") ?? usual ?? MaterialKind.Paint;
         var carrier = Word<Carrier>(m?.Carrier, $"{at}.carrier") ?? PlainMaterials.CarrierFor(kind);
         var sheen = Word<Sheen>(m?.Sheen, $"{at}.sheen") ?? Sheen.Matt;
-        var evidence = new ColourEvidence(Colour(m?.Colour, $"{at}.colour") ?? PlainMaterials.UsualColour(kind), Colour(m?.OverBlack, $"{at}.overBlack"), Colour(m?.OverWhite, $"{at}.overWhite"),
+        var evidence = new ColourEvidence(faults.Colour(m?.Colour, $"{at}.colour", needed: false) ?? PlainMaterials.UsualColour(kind), faults.Colour(m?.OverBlack, $"{at}.overBlack", needed: false), faults.Colour(m?.OverWhite, $"{at}.overWhite", needed: false),
             Range(m?.CoatsToHide, $"{at}.coatsToHide", 0.25, 12));
         if (evidence is { OverBlack: { } black, OverWhite: { } white } && ContrastCard.Refusal(black, white) is { } refusal)
         {
@@ -235,12 +237,12 @@ internal sealed partial class OrderReader(Faults faults)
 
         var name = m?.Name is { Length: > 0 and <= 120 } given ? given : UsualName(kind, carrier, sheen, m?.Colour);
         var made = PlainMaterials.Make(name, kind, carrier, evidence, sheen);
-        var dry = made.DryTimes;
-        var touch = Range(m?.TouchMinutes, $"{at}.touchMinutes", 0, 100_000) ?? dry.TouchMinutes;
-        var recoat = Math.Max(touch, Range(m?.RecoatMinutes, $"{at}.recoatMinutes", 0, 100_000) ?? dry.RecoatMinutes);
+        var touch = Range(m?.TouchMinutes, $"{at}.touchMinutes", 0, 100_000);
+        var recoat = Range(m?.RecoatMinutes, $"{at}.recoatMinutes", 0, 100_000);
+        var cure = Range(m?.CureMinutes, $"{at}.cureMinutes", 0, 100_000);
         return made with
         {
-            DryTimes = new DryTimes(touch, recoat, Math.Max(recoat, Range(m?.CureMinutes, $"{at}.cureMinutes", 0, 100_000) ?? dry.CureMinutes)),
+            DryTimes = made.DryTimes.With(touch, recoat, cure),
             Thinners = m?.Thinners?.Select((f, i) => Word<ThinnerFamily>(f, $"{at}.thinners[{i}]")).OfType<ThinnerFamily>().ToList() ?? made.Thinners,
             Lustre = Word<Lustre>(m?.Lustre, $"{at}.lustre") ?? LustreOf(name, kind),
             MostThinnerShare = Range(m?.MostThinnerShare, $"{at}.mostThinnerShare", 0, 0.99),
@@ -272,59 +274,48 @@ internal sealed partial class OrderReader(Faults faults)
         return dilution with { Thinner = made with { Name = thinner.Name is { Length: > 0 and <= 120 } name ? name : made.Name, Carrier = carrier, Thinners = families } };
     }
 
+    /// <summary>Written as anybody would ("2:1", "neat", "thin as milk"), or as parts of paint and thinner.</summary>
     private Dilution? DilutionOf(JsonElement? given, IReadOnlyList<MixPart> paint, string field)
     {
-        double p, t;
         ThinnerFamily? family = null;
+        (Parts Paint, Parts Thinner)? parts = null;
         switch (given)
         {
             case null or { ValueKind: JsonValueKind.Null or JsonValueKind.Undefined }:
                 return null;
-            case { ValueKind: JsonValueKind.String } text when Ratio().Match(text.GetString()!) is { Success: true } ratio:
-                (p, t) = (double.Parse(ratio.Groups[1].Value, CultureInfo.InvariantCulture), double.Parse(ratio.Groups[2].Value, CultureInfo.InvariantCulture));
+            case { ValueKind: JsonValueKind.String } text:
+                var read = DilutionReader.Read(text.GetString()!);
+                if (read.Only is { } only)
+                    parts = (only.Paint, only.Thinner);
+                else
+                    faults.Add(field, read.IsAmbiguous ? read.Question : read.Fault);
                 break;
-            case { ValueKind: JsonValueKind.String } text when LooseWords.Plain(text.GetString()!) == "neat":
-                return null;
-            case { ValueKind: JsonValueKind.Object } parts:
-                double Part(string name) => parts.TryGetProperty(name, out var v) && v.ValueKind == JsonValueKind.Number ? v.GetDouble() : double.NaN;
-                (p, t) = (Part("paint"), Part("thinner"));
-                if (parts.TryGetProperty("with", out var with) && with.ValueKind == JsonValueKind.String)
+            case { ValueKind: JsonValueKind.Object } o:
+                decimal Part(string name) => o.TryGetProperty(name, out var v) && v.ValueKind == JsonValueKind.Number && v.TryGetDouble(out var d) ? Hundredths(d) : -1;
+                if (Part("thinner") == 0)
+                    return null;
+                if (LayerWords.Parts(Part("paint"), $"{field}.paint", faults) is { } p && LayerWords.Parts(Part("thinner"), $"{field}.thinner", faults) is { } t)
+                    parts = (p, t);
+                if (o.TryGetProperty("with", out var with) && with.ValueKind == JsonValueKind.String)
                     family = Word<ThinnerFamily>(with.GetString(), $"{field}.with");
                 break;
             default:
-                (p, t) = (double.NaN, double.NaN);
+                faults.Add(field, "Write paint : thinner in parts, for example \"2:1\" or {\"paint\":2,\"thinner\":1}.");
                 break;
         }
 
-        if (t == 0 && p > 0)
+        if (parts is not { } ratio || ratio.Thinner == Parts.Zero)
             return null;
-        if (!(p is > 0 and <= 1000 && t is > 0 and <= 1000))
-        {
-            faults.Add(field, "Write paint : thinner in parts, for example \"2:1\" or {\"paint\":2,\"thinner\":1}.");
-            return null;
-        }
-
         var main = paint.FirstOrDefault()?.Material;
-        var thinner = PlainMaterials.Thinner(family ?? (main is { Thinners.Count: > 0 } ? main.Thinners[0] : ThinnerFamily.Water));
-        return new Dilution(thinner, Parts.Of((decimal)Math.Round(p, 2)), Parts.Of((decimal)Math.Round(t, 2)));
+        return new Dilution(PlainMaterials.Thinner(family ?? (main is { Thinners.Count: > 0 } ? main.Thinners[0] : ThinnerFamily.Water)), ratio.Paint, ratio.Thinner);
     }
 
-    [GeneratedRegex(@"^\s*(\d+(?:\.\d+)?)\s*:\s*(\d+(?:\.\d+)?)\s*$")]
-    private static partial Regex Ratio();
-
-    private SrgbColour? Colour(string? text, string field)
-    {
-        if (text is null)
-            return null;
-        if (SrgbColour.TryParse(text, out var colour))
-            return colour;
-        faults.Add(field, "Write a hash and six hexadecimal digits, for example #6b4f2a.");
-        return null;
-    }
+    /// <summary>Parts are kept to two decimals; what is far out of bounds stays out of bounds.</summary>
+    private static decimal Hundredths(double parts) => (decimal)Math.Round(Math.Clamp(parts, -1, 1e6), 2);
 
     private double? Range(double? value, string field, double low, double high)
     {
-        faults.Require(value is null || (value >= low && value <= high), field, FormattableString.Invariant($"Give a number from {low:0.####} to {high:0.####}."));
+        faults.Range(value, field, low, high);
         return value;
     }
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Lowfell.Core.Colour;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Lowfell.Server.Http;
@@ -67,6 +68,16 @@ public sealed class Faults
     {
         if (value is { } v && (v < low || v > high))
             Add(field, FormattableString.Invariant($"Give a number from {low:0.####} to {high:0.####}."));
+    }
+
+    /// <summary>A colour, null where none is given and none is needed.</summary>
+    public SrgbColour? Colour(string? text, string field, bool needed = true)
+    {
+        if (SrgbColour.TryParse(text, out var colour))
+            return colour;
+        if (needed || !string.IsNullOrEmpty(text))
+            Add(field, "Write a hash and six hexadecimal digits, for example #6b4f2a.");
+        return null;
     }
 
     /// <summary>An id that the client made.</summary>

@@ -35,7 +35,7 @@ public static class ColourEndpoints
             return Problems.NotFound("zone");
         var faults = new Faults();
         var draft = Draft.Read(at, ask.Layers, faults);
-        var wanted = Draft.Colour(ask.Wanted, "wanted", faults);
+        var wanted = faults.Colour(ask.Wanted, "wanted") ?? default;
         faults.Range(ask.Count, "count", 1, MostStarts);
         var index = Draft.IndexOf(draft, ask.LayerId, faults);
         var position = ask.Position ?? Position.Field;

@@ -23,7 +23,7 @@ internal static class Observation
         write.In(at.Graph.Workshop.Id);
         var faults = new Faults();
         var draft = Draft.Read(at, ask.Layers, faults);
-        var observed = Draft.Colour(ask.Observed, "observed", faults);
+        var observed = faults.Colour(ask.Observed, "observed") ?? default;
         var index = Draft.IndexOf(draft, ask.LayerId, faults);
         var main = index >= 0 ? draft!.Layers[index].Main : null;
         if (index >= 0)

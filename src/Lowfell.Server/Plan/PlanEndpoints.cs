@@ -48,7 +48,7 @@ public static class PlanEndpoints
     }
 
     private static DesignEntry Entry(SetGraph graph, DesignRow design) => graph.Once(design, nameof(PlanOverview), () => new DesignEntry(
-        design.Id, design.Name, design.Silhouette, design.Substrate, SetGraph.PieceCount(design), design.Zones.Select(z => Entry(graph, design, z)).ToList()));
+        design.Id, design.Name, design.Silhouette, design.Substrate, SetGraph.PieceCount(design), design.Zones.Select(z => Entry(graph, design, z)).ToList()), ofShelf: false);
 
     private static ZoneEntry Entry(SetGraph graph, DesignRow design, ZoneRow row)
     {
@@ -113,7 +113,7 @@ public static class PlanEndpoints
         var layers = at.Graph.Layers(treatment.Id);
         var shared = at.Graph.Places.Where(p => p.Zone.TreatmentId == treatment.Id && p.Zone.Id != at.Zone.Id).Select(p => $"{p.Design.Name}, {p.Zone.Name}").ToList();
         return new ZoneSheet(
-            Word(at), treatment.Id, treatment.Name, treatment.Version, shared,
+            Word(at), treatment.Id, treatment.Name, treatment.Version, treatment.Revision, shared,
             layers.Select((l, i) => LayerWords.ToDto(l) with { Note = treatment.Layers[i].Note }).ToList(),
             new StackReader(at.Graph).Read(at.Design, at.Zone, layers));
     }

@@ -41,7 +41,7 @@ public sealed record ZoneDto(
     Sheen? TargetSheen, string? TargetColour, Position? TargetPosition, bool CutEdge, bool BeforeAssembly, uint Version);
 
 /// <summary>A zone with its treatment and what is said of it.</summary>
-public sealed record ZoneSheet(ZoneDto Zone, Guid TreatmentId, string TreatmentName, uint Version, IReadOnlyList<string> SharedWith, IReadOnlyList<LayerDto> Layers, Reading Reading);
+public sealed record ZoneSheet(ZoneDto Zone, Guid TreatmentId, string TreatmentName, uint Version, int Revision, IReadOnlyList<string> SharedWith, IReadOnlyList<LayerDto> Layers, Reading Reading);
 
 public sealed record ZoneEntry(Guid Id, string Name, string? Colour, int Layers, int Stops, int Cautions, int Hints);
 

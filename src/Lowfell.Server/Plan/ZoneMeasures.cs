@@ -19,8 +19,7 @@ internal static class ZoneMeasures
         faults.Range(change.AreaCm2, "areaCm2", 0.01m, 100_000);
         faults.Range(change.EdgeMm, "edgeMm", 0, 1_000_000);
         faults.Range(change.JointMm, "jointMm", 0, 1_000_000);
-        faults.Require(string.IsNullOrEmpty(change.TargetColour) || SrgbColour.TryParse(change.TargetColour, out _), "targetColour",
-            "Write a hash and six hexadecimal digits, for example #6b4f2a.");
+        faults.Colour(change.TargetColour, "targetColour", needed: false);
         Shares(faults, "up", change.Up, change.Side, change.Down, "up, side and down");
         Shares(faults, "raised", change.Raised, change.Field, change.Recess, "raised, field and recess");
         return faults;

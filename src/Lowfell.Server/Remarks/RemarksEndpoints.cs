@@ -1,5 +1,6 @@
 using Lowfell.Core.Order;
 using Lowfell.Server.Http;
+using Lowfell.Server.Jobs;
 using Lowfell.Server.Stacks;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
@@ -17,7 +18,8 @@ public static class RemarksEndpoints
     public static void MapRemarks(this IEndpointRouteBuilder app)
     {
         var plan = app.MapGroup("/api/plan").WithTags("Remarks");
-        plan.MapGet("/sets/{setId:guid}/remarks", OfSet).WithName("setRemarks").WithSummary("Everything the rules say of a set, gathered by what to do.").ProducesProblem(404);
+        plan.MapGet("/sets/{setId:guid}/remarks", OfSet).WithName("setRemarks").WithSummary("Everything the rules say of a set, gathered by what to do; of a large set that nobody has asked about yet, only how large it is.").ProducesProblem(404);
+        plan.MapPost("/sets/{setId:guid}/remarks/job", Ask).WithName("workOutRemarks").WithSummary("Has the remarks of a large set worked out as a job.").Writes<JobTold, JobDto>(JobBook.Tell, StatusCodes.Status202Accepted);
         plan.MapGet("/sets/{setId:guid}/care", CareSheets.Of).WithName("careSheet").WithSummary("The usual cautions for the work of a set, or of one design.").ProducesProblem(404);
         plan.MapPost("/zones/{zoneId:guid}/change", Change).WithName("previewChange").WithSummary("What an edit would do to colours, amounts, minutes and remarks.").ProducesProblem(400).ProducesProblem(404);
         plan.MapPost("/zones/{zoneId:guid}/accepted", Accept).WithName("acceptFinding").Writes<AcceptedDto>();
@@ -26,8 +28,17 @@ public static class RemarksEndpoints
         plan.MapPut("/sets/{setId:guid}/stacks", SetRemedies.PutBack).WithName("storeStacks").WithSummary("Stores several stacks, all or none.").Writes<StacksTold, IReadOnlyList<VersionOf>>(SetRemedies.Tell);
     }
 
-    private static async Task<Results<Ok<RemarksReading>, ProblemHttpResult>> OfSet(Guid setId, LowfellDb db, SetGraphs graphs, CancellationToken stop) =>
-        await graphs.OfSet(db, setId, stop) is { } graph ? TypedResults.Ok(SetRemarks.Of(graph)) : Problems.NotFound("set");
+    private static async Task<Results<Ok<RemarksReading>, Accepted<LargeSet>, ProblemHttpResult>> OfSet(Guid setId, LowfellDb db, SetGraphs graphs, SetRemarksJob job, CancellationToken stop)
+    {
+        if (await graphs.OfSet(db, setId, stop) is not { } graph)
+            return Problems.NotFound("set");
+        if (!SetRemarks.IsLong(graph))
+            return TypedResults.Ok(SetRemarks.Of(graph));
+        return await job.Known(db, graph, stop) is { } known ? TypedResults.Ok(known) : TypedResults.Accepted((string?)null, new LargeSet(setId, graph.Places.Count));
+    }
+
+    private static async Task<Outcome<JobTold>> Ask(Guid setId, Write write, SetGraphs graphs) =>
+        await graphs.OfSet(write.Db, setId, write.Stop) is { } graph ? await JobBook.Ask(write, graph.Workshop.Id, SetRemarksJob.Word, setId) : Problems.NotFound("set");
 
     private static async Task<Results<Ok<ChangeDto>, ProblemHttpResult>> Change(Guid zoneId, ChangeIn ask, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {

@@ -22,6 +22,9 @@ public sealed record RemarkGroup(string Rule, string Title, string What, Severit
 /// <summary>Everything to be said of a set, worst first; counts leave out what is accepted.</summary>
 public sealed record RemarksReading(Guid SetId, int Stops, int Cautions, int Hints, int Accepted, IReadOnlyList<RemarkGroup> Groups);
 
+/// <summary>A set too large to be gone through while somebody waits: its remarks are worked out as a job.</summary>
+public sealed record LargeSet(Guid SetId, int Zones);
+
 /// <summary>Which remark is accepted, and why. Facts are those that were shown.</summary>
 public sealed record AcceptIn(string? Rule, Guid? LayerId, string? Facts, string? Reason);
 

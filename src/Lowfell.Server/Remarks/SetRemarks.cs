@@ -18,10 +18,21 @@ internal static class SetRemarks
         return new RemarksReading(graph.Set.Id, Count(Severity.Stop), Count(Severity.Caution), Count(Severity.Hint), items.Count(i => i.Item.Accepted is not null), groups);
     }
 
+    /// <summary>More layers than this take longer than anybody should wait for an answer.</summary>
+    private const int MostLayersAtOnce = 1500;
+
+    /// <summary>Whether so much of a set has yet to be gone through that it is a job.</summary>
+    public static bool IsLong(SetGraph graph) =>
+        graph.Designs.Where(d => !graph.Knows(d, nameof(SetRemarks))).Sum(d => d.Zones.Sum(z => graph.Treatments[z.TreatmentId].Layers.Count)) > MostLayersAtOnce;
+
     internal sealed record Said(string Rule, string Title, IReadOnlyList<Remedy> Remedies, IReadOnlyList<School> Schools, RemarkItem Item);
 
     /// <summary>Everything to be said of one design.</summary>
-    public static List<Said> OfDesign(SetGraph graph, DesignRow design) => graph.Once(design, nameof(SetRemarks), () => design.Zones.SelectMany(z => Of(graph, design, z)).ToList());
+    public static List<Said> OfDesign(SetGraph graph, DesignRow design, CancellationToken stop = default) => graph.Once(design, nameof(SetRemarks), () => design.Zones.SelectMany(z =>
+    {
+        stop.ThrowIfCancellationRequested();
+        return Of(graph, design, z);
+    }).ToList());
 
     private static List<Said> Of(SetGraph graph, DesignRow design, ZoneRow zone)
     {

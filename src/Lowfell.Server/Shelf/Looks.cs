@@ -29,8 +29,7 @@ public static class Looks
     private static async Task<Results<Ok<IReadOnlyList<NearestEntry>>, ProblemHttpResult>> Nearest(Guid workshopId, NearestIn ask, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
         var faults = new Faults();
-        var good = SrgbColour.TryParse(ask.Colour, out var colour);
-        faults.Require(good, "colour", "Write a hash and six hexadecimal digits, for example #6b4f2a.");
+        var colour = faults.Colour(ask.Colour, "colour") ?? default;
         faults.Range(ask.Count, "count", 1, MostNearest);
         if (faults.Any)
             return faults.ToProblem();

@@ -21,9 +21,9 @@ internal static class MaterialEntry
         faults.Text(m.Notes, "notes", 1000, needed: false);
         faults.Require(m.Kind is not null, "kind", "Choose a kind.");
         faults.Require(m.Carrier is not null, "carrier", "Choose a carrier.");
-        Colour(faults, m.Colour, "colour");
-        Colour(faults, m.OverBlack, "overBlack");
-        Colour(faults, m.OverWhite, "overWhite");
+        faults.Colour(m.Colour, "colour", needed: false);
+        faults.Colour(m.OverBlack, "overBlack", needed: false);
+        faults.Colour(m.OverWhite, "overWhite", needed: false);
         faults.Range(m.CoatsToHide, "coatsToHide", 0.25m, 12);
         faults.Range(m.SolidsFraction, "solidsFraction", 0, 1);
         faults.Range(m.MostThinnerShare, "mostThinnerShare", 0, 0.99m);
@@ -42,9 +42,6 @@ internal static class MaterialEntry
         return faults;
     }
 
-    private static void Colour(Faults faults, string? text, string field) =>
-        faults.Require(text is null || SrgbColour.TryParse(text, out _), field, "Write a hash and six hexadecimal digits, for example #6b4f2a.");
-
     private static void Card(Faults faults, MaterialIn m)
     {
         if (!SrgbColour.TryParse(m.OverBlack, out var black) || !SrgbColour.TryParse(m.OverWhite, out var white))
@@ -55,7 +52,7 @@ internal static class MaterialEntry
 
     public static void Fill(MaterialRow row, MaterialIn m)
     {
-        var usual = UsualDryTimes.For(m.Kind!.Value, m.Carrier!.Value);
+        var dry = UsualDryTimes.For(m.Kind!.Value, m.Carrier!.Value).With((double?)m.TouchMinutes, (double?)m.RecoatMinutes, (double?)m.CureMinutes);
         row.Name = m.Name!.Trim();
         row.Maker = m.Maker?.Trim() ?? "";
         row.Code = m.Code?.Trim() ?? "";
@@ -72,9 +69,7 @@ internal static class MaterialEntry
         row.DensityGPerMl = m.DensityGPerMl;
         row.SolidsFraction = m.SolidsFraction ?? 0.4m;
         row.Thinners = [.. (m.Thinners ?? m.Carrier.Value.UsualThinners()).Distinct()];
-        row.TouchMinutes = m.TouchMinutes ?? (decimal)usual.TouchMinutes;
-        row.RecoatMinutes = m.RecoatMinutes ?? Math.Max(row.TouchMinutes, (decimal)usual.RecoatMinutes);
-        row.CureMinutes = m.CureMinutes ?? Math.Max(row.RecoatMinutes, (decimal)usual.CureMinutes);
+        (row.TouchMinutes, row.RecoatMinutes, row.CureMinutes) = ((decimal)dry.TouchMinutes, (decimal)dry.RecoatMinutes, (decimal)dry.CureMinutes);
         row.HeatSafe = m.HeatSafe ?? false;
         row.StockMl = m.StockMl ?? 0;
         row.PackMl = m.PackMl ?? 0;

@@ -18,13 +18,6 @@ internal static class Draft
         return read is null ? null : new StackView(at.Graph.Context(at.Zone, at.Design), read);
     }
 
-    public static SrgbColour Colour(string? text, string field, Faults faults)
-    {
-        if (!SrgbColour.TryParse(text, out var colour))
-            faults.Add(field, "Write a hash and six hexadecimal digits, for example #6b4f2a.");
-        return colour;
-    }
-
     /// <summary>Where a layer lies in the draft; -1 with a fault when it does not.</summary>
     public static int IndexOf(StackView? draft, Guid? layer, Faults faults)
     {

@@ -11,8 +11,11 @@ internal static class LayerWords
     /// <summary>More layers than this is a mistake, not a treatment.</summary>
     public const int MostLayers = 100;
 
-    private const int MostComponents = 8, LongestNote = 500, MostCoats = 20, LongestWaitMinutes = 43_200;
-    private const decimal MostParts = 1000, MostStrength = 3;
+    /// <summary>What a layer may say, in whatever words it comes.</summary>
+    public const int MostComponents = 8, MostCoats = 20;
+    public const decimal MostParts = 1000, MostStrength = 3, LeastMarkMm = 0.01m, MostMarkMm = 200;
+
+    private const int LongestNote = 500, LongestWaitMinutes = 43_200;
 
     public static LayerDto ToDto(Layer l) => new(
         l.Id, l.Technique, l.Paint.Select(p => new PaintDto(p.Material.Id, p.Parts.ToDecimal())).ToList(),
@@ -58,7 +61,7 @@ internal static class LayerWords
         faults.Range(dto.Coats, $"{at}.coats", 1, MostCoats);
         faults.Range(dto.Strength, $"{at}.strength", 0, MostStrength);
         faults.Range(dto.WaitMinutes, $"{at}.waitMinutes", 0, LongestWaitMinutes);
-        faults.Range(dto.MarkMm, $"{at}.markMm", 0.01m, 200);
+        faults.Range(dto.MarkMm, $"{at}.markMm", LeastMarkMm, MostMarkMm);
         faults.Range(dto.VariationSeed, $"{at}.variationSeed", 1, 1_000_000);
         faults.Text(dto.Note, $"{at}.note", LongestNote, needed: false);
         var paint = ReadPaint(dto.Paint, at, shelf, faults);
@@ -118,7 +121,7 @@ internal static class LayerWords
     }
 
     /// <summary>Parts with at most two decimals, so that ratios stay whole numbers in the store.</summary>
-    private static Parts? Parts(decimal value, string field, Faults faults)
+    public static Parts? Parts(decimal value, string field, Faults faults)
     {
         if (value is > 0 and <= MostParts && decimal.Round(value, 2) == value)
             return Core.Mixing.Parts.Of(value);

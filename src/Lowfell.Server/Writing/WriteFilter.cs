@@ -63,7 +63,7 @@ internal sealed class WriteFilter(Write write, LowfellDb db, SetGraphs graphs, I
         db.Add(new WriteReceiptRow { Id = id, BodyHash = hash, Told = JsonSerializer.Serialize(told, told.GetType(), json.Value.SerializerOptions), At = write.Now });
         await db.SaveChangesAsync(stop);
         if (write.Touched.Count > 0)
-            await Slices.MoveOn(db, write.Workshop, write.Touched, new ChangeNotice(write.Workshop, write.Touched.Order().ToList(), write.Actor.Device).ToJson(), stop);
+            await Slices.MoveOn(db, write.Workshop, write.Touched, versions => new ChangeNotice(write.Workshop, versions, id).ToJson(), stop);
     }
 
     private object Again(WriteReceiptRow receipt, Writing writing) => JsonSerializer.Deserialize(receipt.Told, writing.Told, json.Value.SerializerOptions)!;

@@ -36,7 +36,7 @@ public sealed class SetGraph
     private readonly ConcurrentDictionary<Guid, StackContext> contexts = new(), bare = new();
     private readonly Dictionary<Guid, Place> places;
     private readonly Lazy<Dictionary<string, Recipe>> recipes;
-    private readonly ConcurrentDictionary<(Guid Design, string Question), object> answers = new();
+    private readonly ConcurrentDictionary<(Guid Design, string Question, bool OfShelf), object> answers = new();
     private readonly ShelfMaterials shelf;
     private readonly SetProgress progress;
 
@@ -51,6 +51,9 @@ public sealed class SetGraph
     }
 
     public SetPlan Plan { get; }
+
+    /// <summary>The versions of everything it was read from, in one word: what is worked out from it holds as long as this does.</summary>
+    public string At { get; init; } = "";
     internal SetProgress Progress => progress;
     public WorkshopRow Workshop => Plan.Workshop;
     public SetRow Set => Plan.Set;
@@ -156,7 +159,11 @@ public sealed class SetGraph
     /// <param name="design">The design.</param>
     /// <param name="question">Names the answer.</param>
     /// <param name="work">Works it out.</param>
-    public T Once<T>(DesignRow design, string question, Func<T> work) where T : class => (T)answers.GetOrAdd((design.Id, question), _ => work());
+    /// <param name="ofShelf">Whether it rests on materials that no layer of the design has, as remedies do.</param>
+    public T Once<T>(DesignRow design, string question, Func<T> work, bool ofShelf = true) where T : class => (T)answers.GetOrAdd((design.Id, question, ofShelf), _ => work());
+
+    /// <summary>Whether an answer about one design is known without work.</summary>
+    public bool Knows(DesignRow design, string question) => answers.ContainsKey((design.Id, question, true));
 
     /// <summary>Everything but the neighbours, which ask this of each other.</summary>
     private StackContext Bare(ZoneRow row, DesignRow design) => bare.GetOrAdd(row.Id, _ => new StackContext(
@@ -210,12 +217,15 @@ public sealed class SetGraph
         foreach (var (id, treatment) in Treatments)
             if (before.Treatments.TryGetValue(id, out var old) && old.Revision == treatment.Revision && before.layers.TryGetValue(id, out var known) && known.All(SameMaterials))
                 layers[id] = known;
-        if (before.Workshop.Version != Workshop.Version || before.Set.Version != Set.Version || before.shelf.OnShelf != shelf.OnShelf)
+        if (before.Workshop.Version != Workshop.Version || before.Set.Version != Set.Version)
             return;
+
+        // What may look for a remedy rests on everything there is to choose from; the rest only on what its layers are done with.
+        var sameShelf = before.shelf.OnShelf == shelf.OnShelf;
         var old2 = before.Designs.ToDictionary(d => d.Id);
         foreach (var design in Designs.Where(d => old2.TryGetValue(d.Id, out var was) && SameDesign(d, was, before)))
         {
-            foreach (var zone in design.Zones)
+            foreach (var zone in sameShelf ? design.Zones : [])
             {
                 if (before.contexts.TryGetValue(zone.Id, out var context))
                     contexts[zone.Id] = context;
@@ -223,7 +233,7 @@ public sealed class SetGraph
                     bare[zone.Id] = plain;
             }
 
-            foreach (var (key, answer) in before.answers.Where(a => a.Key.Design == design.Id))
+            foreach (var (key, answer) in before.answers.Where(a => a.Key.Design == design.Id && (sameShelf || !a.Key.OfShelf)))
                 answers[key] = answer;
         }
     }

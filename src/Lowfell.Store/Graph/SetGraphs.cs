@@ -11,7 +11,10 @@ namespace Lowfell.Store;
 /// </summary>
 public sealed class SetGraphs(IDbContextFactory<LowfellDb> factory)
 {
-    private sealed record Versions(Guid Workshop, long Plan, long Shelf, long Stock, long Work);
+    private sealed record Versions(Guid Workshop, long Plan, long Shelf, long Stock, long Work)
+    {
+        public string Text => FormattableString.Invariant($"{Plan}.{Shelf}.{Stock}.{Work}");
+    }
 
     private sealed record Kept(Versions At, SetGraph Graph);
 
@@ -102,7 +105,7 @@ public sealed class SetGraphs(IDbContextFactory<LowfellDb> factory)
         var progress = graph is not null && before!.At.Work == at.Work && SameZones(plan, graph.Plan) ? graph.Progress : await SetProgress.Load(db, setId, graph?.Progress, stop);
         if (kept.Count >= MostKept && !kept.ContainsKey(setId))
             kept.Clear();
-        var fresh = new Kept(at, new SetGraph(plan, shelf, stock, progress, graph));
+        var fresh = new Kept(at, new SetGraph(plan, shelf, stock, progress, graph) { At = at.Text });
 
         // A slower reader of an older state does not put it over a newer one.
         kept.AddOrUpdate(setId, fresh, (_, there) => Newer(there.At, at) ? there : fresh);

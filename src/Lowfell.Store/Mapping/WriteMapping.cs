@@ -43,6 +43,11 @@ internal sealed class JobMapping : IEntityTypeConfiguration<JobRow>
     {
         row.ToTable("jobs", t => t.HasCheckConstraint("ck_jobs_steps", "steps >= 0 and all_steps >= steps"));
         row.Property(j => j.Kind).HasMaxLength(40);
+        row.Property(j => j.At).HasMaxLength(100);
+
+        // However many ask, a thing is worked out by one. (Worded so that a restored database words it the same.)
+        row.HasIndex(j => new { j.Kind, j.SubjectId }).IsUnique().HasFilter("ended_at is null").HasDatabaseName("ux_jobs_live");
+        row.HasIndex(j => new { j.Kind, j.SubjectId, j.At });
         row.HasIndex(j => new { j.State, j.AskedAt });
         row.HasOne<WorkshopRow>().WithMany().HasForeignKey(j => j.WorkshopId).OnDelete(DeleteBehavior.Cascade);
         row.HasOne<BlobRow>().WithMany().HasForeignKey(j => j.BlobId).OnDelete(DeleteBehavior.SetNull);

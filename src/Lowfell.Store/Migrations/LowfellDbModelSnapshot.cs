@@ -340,6 +340,12 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("asked_at");
 
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)")
+                        .HasColumnName("at");
+
                     b.Property<Guid?>("BlobId")
                         .HasColumnType("uuid")
                         .HasColumnName("blob_id");
@@ -372,6 +378,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("subject_id");
 
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer")
+                        .HasColumnName("tries");
+
                     b.Property<Guid>("WorkshopId")
                         .HasColumnType("uuid")
                         .HasColumnName("workshop_id");
@@ -385,8 +395,16 @@ namespace Lowfell.Store.Migrations
                     b.HasIndex("WorkshopId")
                         .HasDatabaseName("ix_jobs_workshop_id");
 
+                    b.HasIndex("Kind", "SubjectId")
+                        .IsUnique()
+                        .HasDatabaseName("ux_jobs_live")
+                        .HasFilter("ended_at is null");
+
                     b.HasIndex("State", "AskedAt")
                         .HasDatabaseName("ix_jobs_state_asked_at");
+
+                    b.HasIndex("Kind", "SubjectId", "At")
+                        .HasDatabaseName("ix_jobs_kind_subject_id_at");
 
                     b.ToTable("jobs", null, t =>
                         {

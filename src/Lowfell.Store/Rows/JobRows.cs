@@ -29,6 +29,12 @@ public sealed class JobRow
     public DateTimeOffset? SeenAt { get; set; }
     public DateTimeOffset? EndedAt { get; set; }
     public Guid? BlobId { get; set; }
+
+    /// <summary>At which version of its subject it was done.</summary>
+    public string At { get; set; } = "";
+
+    /// <summary>How often it was taken up; what brings its server down is not taken up for ever.</summary>
+    public int Tries { get; set; }
 }
 
 /// <summary>Bytes with their type: what a job came to, later pictures.</summary>

@@ -42,16 +42,20 @@ public static class Slices
     /// Moves slices on and tells everyone who listens. The last thing a write does, in one order, so that writes of a workshop wait for
     /// each other no longer than it takes to commit.
     /// </summary>
-    /// <returns>The new versions.</returns>
-    public static async Task<IReadOnlyDictionary<Slice, long>> MoveOn(LowfellDb db, Guid workshop, IReadOnlyCollection<Slice> slices, string notice, CancellationToken stop)
+    /// <param name="db">The store, within the write's transaction.</param>
+    /// <param name="workshop">Whose slices.</param>
+    /// <param name="slices">Those that the write changed.</param>
+    /// <param name="notice">Words the notice from the new versions.</param>
+    /// <param name="stop">Gives up.</param>
+    public static async Task MoveOn(LowfellDb db, Guid workshop, IReadOnlyCollection<Slice> slices, Func<IReadOnlyDictionary<Slice, long>, string> notice, CancellationToken stop)
     {
         var words = slices.Select(p => Core.Words.EnumWords.Of(p)).Order(StringComparer.Ordinal).ToArray();
         var moved = await db.Database.SqlQuery<Moved>($"""
             insert into slice_versions as v (workshop_id, slice, version) select {workshop}, p, 1 from unnest({words}) p order by p
             on conflict (workshop_id, slice) do update set version = v.version + 1 returning slice, version
             """).ToListAsync(stop);
-        await db.Database.ExecuteSqlAsync($"select pg_notify({Channel}, {notice})", stop);
-        return moved.ToDictionary(m => Core.Words.EnumWords.Read<Slice>(m.Slice)!.Value, m => m.Version);
+        var text = notice(moved.ToDictionary(m => Core.Words.EnumWords.Read<Slice>(m.Slice)!.Value, m => m.Version));
+        await db.Database.ExecuteSqlAsync($"select pg_notify({Channel}, {text})", stop);
     }
 
     private sealed record Moved(string Slice, long Version);

@@ -1,7 +1,18 @@
-import { createBrowserRouter, Navigate } from "react-router";
+import { createBrowserRouter, Navigate, type LoaderFunctionArgs } from "react-router";
+import { cache } from "./api/cache";
+import { overviewQuery, workshopsQuery, zoneQuery } from "./api/queries";
 import { Shell } from "./Shell";
 import { Home } from "./Home";
 import { Lost } from "./kit/Lost";
+import { views } from "./views";
+
+/** What a view will ask for first is read while its bundle is on the way. */
+function readAhead({ params }: LoaderFunctionArgs) {
+  void cache.prefetchQuery(workshopsQuery);
+  if (params["setId"]) void cache.prefetchQuery(overviewQuery(params["setId"]));
+  if (params["zoneId"]) void cache.prefetchQuery(zoneQuery(params["zoneId"]));
+  return null;
+}
 
 // Each view is a bundle of its own.
 export const router = createBrowserRouter([
@@ -11,14 +22,7 @@ export const router = createBrowserRouter([
     errorElement: <Lost />,
     children: [
       { index: true, element: <Home /> },
-      { path: "plan/:setId/:zoneId?", lazy: () => import("./features/plan/PlanView") },
-      { path: "remarks/:setId", lazy: () => import("./features/remarks/RemarksView") },
-      { path: "pots/:setId", lazy: () => import("./features/pots/PotsView") },
-      { path: "stock/:workshopId", lazy: () => import("./features/stock/StockView") },
-      { path: "house/:workshopId", lazy: () => import("./features/house/HouseRulesView") },
-      { path: "table/:setId/:designId?", lazy: () => import("./features/table/TableView") },
-      { path: "shelf/:workshopId/:materialId?", lazy: () => import("./features/shelf/ShelfView") },
-      { path: "start/:workshopId", lazy: () => import("./features/start/StartView") },
+      ...views.map((v) => ({ path: v.path, lazy: v.load, loader: readAhead })),
       { path: "*", element: <Navigate to="/" replace /> },
     ],
   },

@@ -21,20 +21,33 @@ export class Refused extends Error {
 export const api = createClient<paths>({ baseUrl: "/" });
 
 /** A name this browser made up for itself: tells its own changes from those of other windows and devices. */
-export const device = (() => {
+function device() {
   const kept = localStorage.getItem("lowfell-device");
   if (kept) return kept;
   const made = crypto.randomUUID() as string;
   localStorage.setItem("lowfell-device", made);
   return made;
-})();
+}
+
+/** Ids of the writes this page sent lately: news of them is no news here. */
+export const sent = new Set<string>();
+const SENT_KEPT = 500;
+function remember(key: string) {
+  sent.add(key);
+  for (const old of sent) {
+    if (sent.size <= SENT_KEPT) break;
+    sent.delete(old);
+  }
+}
 
 // Every write counts once: one that was given no id of its own gets one here.
 api.use({
   onRequest({ request }) {
     if (request.method === "GET") return;
-    if (!request.headers.has("Idempotency-Key")) request.headers.set("Idempotency-Key", crypto.randomUUID());
-    request.headers.set("Lowfell-Device", device);
+    const key = request.headers.get("Idempotency-Key") ?? crypto.randomUUID();
+    request.headers.set("Idempotency-Key", key);
+    remember(key);
+    request.headers.set("Lowfell-Device", device());
   },
 });
 
@@ -62,6 +75,3 @@ export async function take<T>(call: Promise<{ data?: T; error?: unknown; respons
     current: said.current,
   });
 }
-
-/** A fresh id for a write, so that a repeated sending is carried out once. */
-export const once = () => ({ "Idempotency-Key": crypto.randomUUID() });

@@ -39,3 +39,12 @@ export const techniquesQuery = queryOptions({
   staleTime: Infinity,
   queryFn: ({ signal }) => take(api.GET("/api/plan/techniques", { signal })),
 });
+
+/** A zone with its layers. A stack being edited is never replaced under the painter's hands: what comes is laid under the edits. */
+export const zoneQuery = (zoneId: string) =>
+  queryOptions({
+    queryKey: ["zone", zoneId],
+    staleTime: Infinity,
+    queryFn: ({ signal }) =>
+      take(api.GET("/api/plan/zones/{zoneId}", { params: { path: { zoneId } }, signal })),
+  });

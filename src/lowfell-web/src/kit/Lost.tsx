@@ -1,8 +1,11 @@
+import { useEffect } from "react";
 import { useRouteError } from "react-router";
+import { keyboard } from "./keys";
 
 /** Shown when a view cannot be drawn at all. */
 export function Lost() {
   const error = useRouteError();
+  useEffect(() => keyboard.forget(), []);
   return (
     <main className="mx-auto max-w-xl p-10">
       <h1 className="text-lg font-semibold">This page could not be shown</h1>

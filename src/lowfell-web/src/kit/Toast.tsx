@@ -1,9 +1,10 @@
 import { Toast as Radix } from "radix-ui";
 import { createContext, useCallback, useContext, useState, type ReactNode } from "react";
 
-type Notice = { id: number; text: string; bad: boolean };
+type Way = { text: string; run: () => void };
+type Notice = { id: number; text: string; bad: boolean; way?: Way };
 
-const Say = createContext<(text: string, bad?: boolean) => void>(() => {});
+const Say = createContext<(text: string, bad?: boolean, way?: Way) => void>(() => {});
 
 export const useSay = () => useContext(Say);
 
@@ -11,8 +12,8 @@ export const useSay = () => useContext(Say);
 export function ToastProvider({ children }: { children: ReactNode }) {
   const [notices, setNotices] = useState<Notice[]>([]);
   const say = useCallback(
-    (text: string, bad = false) =>
-      setNotices((n) => [...n.slice(-2), { id: Date.now() + Math.random(), text, bad }]),
+    (text: string, bad = false, way?: Way) =>
+      setNotices((n) => [...n.slice(-2), { id: Date.now() + Math.random(), text, bad, way }]),
     [],
   );
   return (
@@ -24,9 +25,16 @@ export function ToastProvider({ children }: { children: ReactNode }) {
             key={n.id}
             duration={n.bad ? 10_000 : 4_000}
             onOpenChange={(open) => !open && setNotices((all) => all.filter((x) => x.id !== n.id))}
-            className={`rounded-[3px] border-l-4 bg-ink px-4 py-2.5 text-sm text-paper ${n.bad ? "border-l-signal" : "border-l-tide"}`}
+            className={`flex items-baseline gap-3 rounded-[3px] border-l-4 bg-ink px-4 py-2.5 text-sm text-paper ${n.bad ? "border-l-signal" : "border-l-tide"}`}
           >
             <Radix.Description>{n.text}</Radix.Description>
+            {n.way && (
+              <Radix.Action altText={`${n.way.text}: ${n.text}`} asChild>
+                <button type="button" className="ml-auto min-h-6 shrink-0 px-1 underline" onClick={n.way.run}>
+                  {n.way.text}
+                </button>
+              </Radix.Action>
+            )}
           </Radix.Root>
         ))}
         <Radix.Viewport className="fixed bottom-4 left-1/2 z-40 flex w-[460px] max-w-[92vw] -translate-x-1/2 flex-col gap-2" />

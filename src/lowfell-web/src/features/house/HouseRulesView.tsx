@@ -1,8 +1,10 @@
+import { write } from "../../api/writes";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, once, Refused, take, type Schema } from "../../api/client";
+import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
+import { useCommands } from "../../kit/keys";
 import { moved, severities } from "../../kit/severity";
 import { useSay } from "../../kit/Toast";
 import { Trouble } from "../../kit/Trouble";
@@ -35,14 +37,15 @@ export function Component() {
         }),
       ),
   });
+  useCommands("House rules", [], { view: true, ready: !!house.error || !!house.data });
   if (house.error) return <Trouble error={house.error} retry={() => void house.refetch()} />;
   if (!house.data) return <p className="p-6 text-soft">Reading the house rules…</p>;
   const store = async () => {
     try {
-      const answer = await take(
+      const answer = await write((headers) =>
         api.PUT("/api/workshops/{workshopId}/house-rules", {
+          headers,
           params: { path },
-          headers: once(),
           body: { version: house.data.version, answers: changed },
         }),
       );
@@ -164,10 +167,10 @@ function Question(props: {
 function BarePercent({ house }: { house: Schema["HouseRulesDto"] }) {
   const queries = useQueryClient();
   const remember = async (meaning: Schema["PercentMeaning"] | null) => {
-    const answer = await take(
+    const answer = await write((headers) =>
       api.PUT("/api/workshops/{workshopId}/house-rules/bare-percent", {
+        headers,
         params: { path: { workshopId: house.workshopId } },
-        headers: once(),
         body: { meaning },
       }),
     );

@@ -1,7 +1,8 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useWrite } from "../../api/writes";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, once, Refused, take } from "../../api/client";
+import { api, Refused } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { DesignForm, draftOf, toBody, type DesignDraft } from "../start/DesignForm";
@@ -12,19 +13,18 @@ export function AddDesign({ setId, onClose }: { setId: string; onClose: () => vo
   const { data: presets } = useQuery(presetsQuery);
   const [draft, setDraft] = useState<DesignDraft | null>(null);
   const [refused, setRefused] = useState<Refused | null>(null);
-  const queries = useQueryClient();
   const navigate = useNavigate();
+  const [send, busy] = useWrite("plan");
   const store = async () => {
     if (!draft) return;
     try {
-      const made = await take(
+      const made = await send((headers) =>
         api.POST("/api/plan/sets/{setId}/designs", {
+          headers,
           params: { path: { setId } },
-          headers: once(),
           body: toBody(draft),
         }),
       );
-      await queries.invalidateQueries();
       onClose();
       void navigate(`/plan/${setId}/${made.firstZoneId}`);
     } catch (error) {
@@ -68,7 +68,7 @@ export function AddDesign({ setId, onClose }: { setId: string; onClose: () => vo
             </p>
           )}
           <div className="mt-4 flex gap-2">
-            <Button type="submit" tone="go">
+            <Button type="submit" tone="go" disabled={busy}>
               Add {draft.name || "design"}
             </Button>
             <Button onClick={onClose}>Cancel</Button>

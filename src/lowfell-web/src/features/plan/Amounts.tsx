@@ -2,7 +2,7 @@ import { Link, useParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { capital } from "./LayerRow";
 import { minutes, ml, type Layer } from "./stack";
-import type { Material, Sheet } from "./ZoneBench";
+import type { Material, Sheet } from "./types";
 
 /** How much of what: for the chosen layer on this design's pieces, and for the whole set. */
 export function Amounts(props: {

@@ -3,7 +3,7 @@ import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { capital, detailWords, paintWords } from "./LayerRow";
 import { merge, settle, type Layer } from "./stack";
-import type { Material } from "./ZoneBench";
+import type { Material } from "./types";
 
 /** Two windows changed the same stack. Both versions are shown; what is chosen is stored, the other stays one undo away. */
 export function ConflictDialog(props: {

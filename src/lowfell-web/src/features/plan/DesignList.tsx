@@ -42,7 +42,7 @@ export function DesignList({ overview, zoneId }: { overview: Overview; zoneId?: 
   return (
     <nav
       aria-label="Designs and their zones"
-      className="min-h-0 overflow-y-auto border-r border-line pt-2 pb-4"
+      className="min-h-0 overflow-y-auto border-line pt-2 pb-4 max-md:max-h-[40vh] max-md:border-b md:border-r"
     >
       <h2 className="px-4 pb-1 text-xs text-soft">Designs and their zones</h2>
       <ul>

@@ -3,10 +3,10 @@ import { useEffect, useRef, useState } from "react";
 import { Choice, TextField } from "../../kit/Field";
 import { Button } from "../../kit/Button";
 import { Varied } from "./Varied";
+import { MaterialChoice } from "./MaterialChoice";
 import { Ratio } from "./Ratio";
 import type { Layer } from "./stack";
 import type { ColumnProps } from "./StackColumn";
-import type { Material, TechniqueInfo } from "./ZoneBench";
 
 const regions = ["all", "raised", "recess", "upward", "lower third", "edges", "spots", "within rim"] as const;
 const tools = ["brush", "airbrush", "spray can", "sponge", "swab", "spatula", "fingers"] as const;
@@ -21,7 +21,7 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
   const faultOf = (field: string) => fault?.find((f) => f.field.startsWith(`${at}.${field}`))?.message;
 
   useEffect(() => {
-    box.current?.querySelector<HTMLElement>("select, input")?.focus();
+    box.current?.querySelector<HTMLElement>("input")?.focus();
     box.current?.closest("[data-editor]")?.scrollIntoView({ block: "nearest" });
   }, [layer.id]);
 
@@ -46,56 +46,48 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
         }}
       />
       <div className="col-span-1 lg:col-span-2">
-        {layer.paint.length === 0 ? (
-          <MaterialChoice
-            label="Material"
-            value=""
-            materials={materials}
-            info={info}
-            fault={faultOf("paint")}
-            onChange={(materialId) => set({ paint: [{ materialId, parts: 1 }] }, "paint")}
-          />
-        ) : (
-          layer.paint.map((p, i) => (
-            <div key={i} className="mb-1 flex items-end gap-1.5">
-              <div className="min-w-0 flex-1">
-                <MaterialChoice
-                  label={i === 0 ? "Material" : `Component ${i + 1}`}
-                  hideLabel={i > 0}
-                  value={p.materialId}
-                  materials={materials}
-                  info={info}
-                  fault={faultOf(`paint[${i}]`)}
-                  onChange={(materialId) =>
-                    set(
-                      { paint: layer.paint.map((x, k) => (k === i ? { ...x, materialId } : x)) },
-                      `paint${i}`,
-                    )
-                  }
-                />
-              </div>
-              {layer.paint.length > 1 && (
-                <NumberBox
-                  label={`Parts of component ${i + 1}`}
-                  value={p.parts}
-                  min={0.01}
-                  max={1000}
-                  onChange={(parts) =>
-                    set({ paint: layer.paint.map((x, k) => (k === i ? { ...x, parts } : x)) }, `parts${i}`)
-                  }
-                />
-              )}
-              {layer.paint.length > 1 && (
-                <Button
-                  aria-label={`Take component ${i + 1} out`}
-                  onClick={() => set({ paint: layer.paint.filter((_, k) => k !== i) }, "components")}
-                >
-                  ✕
-                </Button>
-              )}
+        {/* The first choice and the choice there is are one field: it must not change under the hands that type. */}
+        {(layer.paint.length > 0 ? layer.paint : [{ materialId: "", parts: 1 }]).map((p, i) => (
+          <div key={i} className="mb-1 flex items-end gap-1.5">
+            <div className="min-w-0 flex-1">
+              <MaterialChoice
+                label={i === 0 ? "Material" : `Component ${i + 1}`}
+                hideLabel={i > 0}
+                value={p.materialId}
+                materials={materials}
+                info={info}
+                fault={faultOf(layer.paint.length > 0 ? `paint[${i}]` : "paint")}
+                onChange={(materialId) =>
+                  set(
+                    layer.paint.length > 0
+                      ? { paint: layer.paint.map((x, k) => (k === i ? { ...x, materialId } : x)) }
+                      : { paint: [{ materialId, parts: 1 }] },
+                    `paint${i}`,
+                  )
+                }
+              />
             </div>
-          ))
-        )}
+            {layer.paint.length > 1 && (
+              <NumberBox
+                label={`Parts of component ${i + 1}`}
+                value={p.parts}
+                min={0.01}
+                max={1000}
+                onChange={(parts) =>
+                  set({ paint: layer.paint.map((x, k) => (k === i ? { ...x, parts } : x)) }, `parts${i}`)
+                }
+              />
+            )}
+            {layer.paint.length > 1 && (
+              <Button
+                aria-label={`Take component ${i + 1} out`}
+                onClick={() => set({ paint: layer.paint.filter((_, k) => k !== i) }, "components")}
+              >
+                ✕
+              </Button>
+            )}
+          </div>
+        ))}
         {layer.paint.length > 0 && layer.paint.length < 8 && (
           <button
             type="button"
@@ -211,36 +203,6 @@ const marks = new Set<Layer["technique"]>([
   "edge line",
   "stipple",
 ]);
-
-function MaterialChoice(props: {
-  label: string;
-  hideLabel?: boolean;
-  value: string;
-  materials: Material[];
-  info?: TechniqueInfo;
-  fault?: string;
-  onChange: (id: string) => void;
-}) {
-  const fits = (m: Material) => props.info?.suits.includes(m.kind) ?? false;
-  const suited = props.info ? `Suits ${props.info.technique}` : "Materials";
-  const options = [
-    ...(props.value === "" ? [{ value: "", text: "Choose a material…" }] : []),
-    ...props.materials.filter(fits).map((m) => ({ value: m.id, text: m.name, group: suited })),
-    ...props.materials
-      .filter((m) => !fits(m))
-      .map((m) => ({ value: m.id, text: m.name, group: "Everything else" })),
-  ];
-  return (
-    <Choice
-      label={props.label}
-      hideLabel={props.hideLabel}
-      value={props.value}
-      options={options}
-      fault={props.fault}
-      onChange={(v) => v && props.onChange(v)}
-    />
-  );
-}
 
 function Wait({ layer, onChange }: { layer: Layer; onChange: (minutes: number | null) => void }) {
   const [text, setText] = useState(layer.waitMinutes === null ? "" : String(layer.waitMinutes));

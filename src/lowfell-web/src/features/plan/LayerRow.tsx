@@ -8,7 +8,7 @@ import { severities } from "../../kit/severity";
 import { LayerEditor } from "./LayerEditor";
 import { minutes, same, type Layer } from "./stack";
 import type { ColumnProps } from "./StackColumn";
-import type { Material } from "./ZoneBench";
+import type { Material } from "./types";
 
 type Props = ColumnProps & {
   layer: Layer;
@@ -59,7 +59,7 @@ function Row(props: Props) {
       style={{ transform: CSS.Translate.toString(transform), transition }}
     >
       <div
-        className={`flex h-[36px] items-stretch ${chosen ? "shadow-[inset_3px_0_0_var(--tide)]" : ""} ${peeled ? "opacity-45" : ""}`}
+        className={`flex items-stretch md:h-[36px] ${chosen ? "shadow-[inset_3px_0_0_var(--tide)]" : ""} ${peeled ? "opacity-45" : ""}`}
       >
         <button
           type="button"
@@ -67,7 +67,7 @@ function Row(props: Props) {
           tabIndex={props.tabbable ? 0 : -1}
           aria-expanded={open}
           aria-current={chosen ? "true" : undefined}
-          className="grid min-w-0 flex-1 cursor-default grid-cols-[20px_16px_minmax(86px,112px)_minmax(0,1fr)_auto] items-center gap-x-2 pr-2.5 pl-2.5 text-left focus-visible:outline-offset-[-2px]"
+          className="grid min-w-0 flex-1 cursor-default grid-cols-[20px_16px_minmax(0,1fr)_auto] items-center gap-x-2 px-2.5 max-md:py-1 md:grid-cols-[20px_16px_minmax(86px,112px)_minmax(0,1fr)_auto] text-left focus-visible:outline-offset-[-2px]"
           onFocus={() => props.onSelect(layer.id)}
           onClick={() => {
             props.onSelect(layer.id);
@@ -92,7 +92,7 @@ function Row(props: Props) {
               </span>
             )}
           </span>
-          <span className="min-w-0 text-xs leading-[16px]">
+          <span className="min-w-0 text-xs leading-[16px] max-md:col-span-2 max-md:col-start-3 max-md:row-start-2">
             <span className="block truncate text-sm leading-[17px]" title={paint}>
               {paint}
             </span>

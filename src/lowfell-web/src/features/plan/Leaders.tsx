@@ -62,7 +62,7 @@ export function Leaders(props: {
     };
   }, [frame, findings, selected, props.revision, props.newestOnTop, props.editing]);
   return (
-    <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
+    <svg className="pointer-events-none absolute max-md:hidden inset-0 h-full w-full" aria-hidden="true">
       {(findings.length === 0 ? [] : lines).map((l) => (
         <path
           key={l.key}

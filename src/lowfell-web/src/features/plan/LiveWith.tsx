@@ -1,5 +1,6 @@
+import { write } from "../../api/writes";
 import { useState } from "react";
-import { api, once, Refused, take, type Schema } from "../../api/client";
+import { api, Refused, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { TextField } from "../../kit/Field";
 
@@ -26,10 +27,10 @@ export function LiveWith(props: { zoneId: string; finding: Finding; disabled: bo
   const store = async () => {
     if (reason.trim() === "") return setFault("Say why, for the one who asks in a year.");
     try {
-      await take(
+      await write((headers) =>
         api.POST("/api/plan/zones/{zoneId}/accepted", {
+          headers,
           params: { path: { zoneId: props.zoneId } },
-          headers: once(),
           body: { rule: finding.rule, layerId: finding.layers[0] ?? null, facts: finding.facts, reason },
         }),
       );
@@ -80,10 +81,10 @@ export function Accepted(props: {
   const [fault, setFault] = useState("");
   const takeBack = async () => {
     try {
-      await take(
+      await write((headers) =>
         api.POST("/api/plan/accepted/{id}/take-back", {
+          headers,
           params: { path: { id: finding.accepted!.id } },
-          headers: once(),
         }),
       );
       props.onDone();

@@ -1,11 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Navigate, useParams } from "react-router";
-import { api, take, type Schema } from "../../api/client";
-import { materialsQuery, overviewQuery, techniquesQuery } from "../../api/queries";
+import type { Schema } from "../../api/client";
+import { materialsQuery, overviewQuery, techniquesQuery, zoneQuery } from "../../api/queries";
+import { useCommands } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
+import { outbox } from "../../api/outbox";
 import { DesignList } from "./DesignList";
-import { ZoneBench, type Tab } from "./ZoneBench";
+import { takeUp } from "./stackKeeper";
+import type { Tab } from "./types";
+import { ZoneBench } from "./ZoneBench";
 
 /** Designs on the left, the zone's section and stack in the middle, what the stack says on the right. */
 export function Component() {
@@ -17,18 +21,23 @@ export function Component() {
     ...materialsQuery(overview.data?.workshopId ?? ""),
     enabled: !!overview.data,
   });
-  const sheet = useQuery({
-    queryKey: ["zone", zoneId],
-    enabled: !!zoneId,
-    // A stack being edited is never replaced under the painter's hands; conflicts are told when storing.
+  // What an earlier page could not store lies over what comes from the server.
+  const kept = useQuery({
+    queryKey: ["outbox"],
     staleTime: Infinity,
-    gcTime: 0,
-    queryFn: ({ signal }) =>
-      take(api.GET("/api/plan/zones/{zoneId}", { params: { path: { zoneId: zoneId! } }, signal })),
+    gcTime: Infinity,
+    queryFn: async () => {
+      takeUp(await outbox.all());
+      return true;
+    },
   });
+  const sheet = useQuery({ ...zoneQuery(zoneId ?? ""), enabled: !!zoneId });
 
   // The set speaks first: a zone of a set that is not there is not the thing to mend.
+  const first = overview.data?.designs[0]?.zones[0];
   const error = overview.error ?? (overview.data && (sheet.error ?? techniques.error ?? materials.error));
+  const there = !!kept.data && !!sheet.data && !!materials.data && !!techniques.data;
+  useCommands("Plan", [], { view: true, ready: !!error || there || (!!overview.data && !zoneId && !first) });
   if (error)
     return (
       <Trouble
@@ -42,12 +51,11 @@ export function Component() {
       />
     );
   if (!overview.data) return <p className="p-6 text-soft">Reading the set…</p>;
-  const first = overview.data.designs[0]?.zones[0];
   if (!zoneId && first) return <Navigate to={`/plan/${setId}/${first.id}`} replace />;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[208px_minmax(0,1fr)] xl:grid-cols-[226px_minmax(0,1fr)]">
+    <div className="h-full min-h-0 overflow-y-auto md:grid md:grid-cols-[208px_minmax(0,1fr)] md:overflow-visible xl:grid-cols-[226px_minmax(0,1fr)]">
       <DesignList overview={overview.data} zoneId={zoneId} />
-      {sheet.data && materials.data && techniques.data ? (
+      {kept.data && sheet.data && materials.data && techniques.data ? (
         <ZoneBench
           key={measuresOf(sheet.data.zone)}
           tab={tab}
@@ -58,13 +66,19 @@ export function Component() {
           techniques={techniques.data}
         />
       ) : (
-        <p className="p-6 text-soft">
-          {zoneId ? "Reading the zone…" : "This set has no designs yet. Add one on the left."}
-        </p>
+        <div className="px-4 pt-2.5">
+          {zoneId && <h1 className="text-lg font-semibold">{nameOf(overview.data, zoneId)}</h1>}
+          <p className="py-2 text-soft">
+            {zoneId ? "Reading the zone…" : "This set has no designs yet. Add one on the left."}
+          </p>
+        </div>
       )}
     </div>
   );
 }
+
+const nameOf = (set: Schema["PlanOverview"], zoneId: string) =>
+  set.designs.flatMap((d) => d.zones).find((z) => z.id === zoneId)?.name ?? "Zone";
 
 /** A zone with other measures is another bench; a wanted colour changes nothing that is being edited. */
 const measuresOf = (zone: Schema["ZoneDto"]) =>

@@ -1,10 +1,11 @@
+import { write } from "../../api/writes";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { api, once, Refused, take, type Schema } from "../../api/client";
+import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Choice, TextField } from "../../kit/Field";
 import { readRatio, type Layer } from "./stack";
-import type { Material } from "./ZoneBench";
+import type { Material } from "./types";
 
 const ASK_AFTER_MS = 250;
 
@@ -86,10 +87,10 @@ export function Ratio(props: {
     setText(`${r.parts[0]}:${r.parts[1]}`);
     // The two readings of a bare percentage come in this order.
     if (/^[^%]*\d\s*(%|per ?cent)[^%]*$/i.test(text))
-      void take(
+      void write((headers) =>
         api.PUT("/api/workshops/{workshopId}/house-rules/bare-percent", {
+          headers,
           params: { path: { workshopId } },
-          headers: once(),
           body: { meaning: index === 0 ? "of the mix" : "added" },
         }),
       ).then(() => void queries.invalidateQueries({ queryKey: ["house"] }));

@@ -50,7 +50,7 @@ export function SectionPanel(props: {
           <path d={`M${W / 2} 0V${H}`} stroke="var(--on-ground)" strokeWidth="1.5" strokeDasharray="5 3" />
         )}
       </svg>
-      <figcaption className="absolute top-1.5 left-3 max-w-[calc(100%-350px)] truncate text-xs">
+      <figcaption className="absolute top-1.5 left-3 truncate text-xs max-md:top-auto max-md:bottom-1 max-md:max-w-[90%] md:max-w-[calc(100%-350px)]">
         {before === null ? `Section ${says}` : `Left: before layer ${before + 1}. Right: ${says}`}
         {layers.length > 0 &&
           ` — films drawn ${Math.max(1, Math.round(drawing.thicker / 10) * 10)} × thicker than life`}

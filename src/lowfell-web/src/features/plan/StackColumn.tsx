@@ -20,7 +20,7 @@ import {
 import type { Schema } from "../../api/client";
 import { LayerRow } from "./LayerRow";
 import type { Layer } from "./stack";
-import type { Material, Sheet, TechniqueInfo } from "./ZoneBench";
+import type { Material, Sheet, TechniqueInfo } from "./types";
 
 export type ColumnProps = {
   layers: Layer[];
@@ -194,7 +194,7 @@ export function StackColumn(props: ColumnProps) {
           <span>raised</span>
         </span>
       </div>
-      <div className="min-h-0 flex-1 overflow-y-auto pb-2" data-scroll="stack">
+      <div className="min-h-0 flex-1 pb-2 md:overflow-y-auto" data-scroll="stack">
         {!newestOnTop && bare}
         {layers.length === 0 && (
           <p className="border border-dashed border-line bg-card p-4 text-soft">

@@ -3,7 +3,8 @@ import { Tabs } from "radix-ui";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
-import { typing } from "../../kit/keys";
+import { useCommands } from "../../kit/keys";
+import { useSay } from "../../kit/Toast";
 import { Amounts } from "./Amounts";
 import { HalfDone } from "./HalfDone";
 import { ColourPanel } from "./colour/ColourPanel";
@@ -13,15 +14,12 @@ import { Leaders } from "./Leaders";
 import { Remarks } from "./Remarks";
 import { SectionPanel } from "./SectionPanel";
 import { StackColumn } from "./StackColumn";
+import { blank } from "./blank";
+import { faces } from "./faces";
 import { apply, type Edit, type Layer } from "./stack";
+import type { Material, Sheet, Tab, TechniqueInfo } from "./types";
 import { useStack } from "./useStack";
 import { ZoneMeasures } from "./ZoneMeasures";
-
-export type Sheet = Schema["ZoneSheet"];
-export type Material = Schema["MaterialCard"];
-export type TechniqueInfo = Schema["TechniqueDto"];
-
-export type Tab = "remarks" | "colour" | "sight";
 
 type Props = {
   tab: Tab;
@@ -53,6 +51,10 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
       document.querySelector<HTMLElement>(`[data-row="${id}"] button[data-select]`)?.focus(),
     );
 
+  const say = useSay();
+  const { undo } = stack;
+  /** Says what a command did, with the way back. */
+  const done = useCallback((text: string) => say(text, false, { text: "Undo", run: undo }), [say, undo]);
   const queries = useQueryClient();
   /** After living with a remark, or no longer: nothing in the stack has changed. */
   const reread = () => {
@@ -79,6 +81,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
       edit([...layers.slice(0, at), varnish, ...layers.slice(at)]);
       setSelected(varnish.id);
       setEditing(varnish.id);
+      done("Layer added.");
     },
     remove: (id: string) => {
       const at = layers.findIndex((l) => l.id === id);
@@ -88,6 +91,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
       const near = next[Math.min(at, next.length - 1)]?.id ?? null;
       setSelected(near);
       focusRow(near);
+      done("Layer removed.");
     },
     /** A pin wash takes its clean-up with it. */
     leaveOut: (id: string) => {
@@ -102,6 +106,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
       edit([...layers.slice(0, at + 1), copy, ...layers.slice(at + 1)]);
       setSelected(copy.id);
       focusRow(copy.id);
+      done("Layer duplicated.");
     },
     move: (id: string, by: number) => {
       const at = layers.findIndex((l) => l.id === id);
@@ -154,50 +159,71 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
     [],
   );
 
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      const mod = e.ctrlKey || e.metaKey;
-      if (mod && e.key.toLowerCase() === "z" && !typing(e)) {
-        e.preventDefault();
-        if (e.shiftKey) stack.redo();
-        else stack.undo();
-        return;
-      }
-      if (mod && e.key.toLowerCase() === "y" && !typing(e)) {
-        e.preventDefault();
-        stack.redo();
-        return;
-      }
-      if (typing(e) || mod || e.altKey) return;
-      if (e.key === "[") setPeel((p) => Math.min(layers.length, p + 1));
-      else if (e.key === "]") setPeel((p) => Math.max(0, p - 1));
-      else if (e.key === "a") {
-        e.preventDefault();
-        act.add();
-      } else if (e.key === "o") act.order();
-      else if (e.key === "m") onTab("remarks");
-      else if (e.key === "c") onTab("colour");
-      else if (e.key === "s") onTab("sight");
-      else if (e.key === "v") setBefore((b) => !b);
-      else if (e.key === "r") {
-        const own = open.find((f) => selected && f.layers.includes(selected) && f.remedies.length > 0);
-        const finding = own ?? open.find((f) => f.remedies.length > 0);
-        if (finding) applyRemedy(finding.remedies[0]!.edits);
-      }
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
+  const firstRemedy = () => {
+    const own = open.find((f) => selected && f.layers.includes(selected) && f.remedies.length > 0);
+    const finding = own ?? open.find((f) => f.remedies.length > 0);
+    if (!finding) return;
+    applyRemedy(finding.remedies[0]!.edits);
+    done(`Done: ${finding.remedies[0]!.text}.`);
+  };
+  useCommands(
+    "In the stack",
+    [
+      { id: "stack move", key: "↑ ↓", says: "move between layers" },
+      { id: "stack edit", key: "Enter", says: "edit the layer, Escape when done" },
+      { id: "stack lift", key: "Alt ↑ ↓", says: "move the layer" },
+      { id: "stack add", key: "a", says: "add a layer above", run: () => act.add() },
+      {
+        id: "stack double",
+        key: "d",
+        says: "duplicate the layer",
+        run: () => selected && act.duplicate(selected),
+      },
+      { id: "stack remove", key: "Delete", says: "remove the layer" },
+      {
+        id: "stack peel",
+        key: "[",
+        says: "peel a layer back",
+        run: () => setPeel((p) => Math.min(layers.length, p + 1)),
+      },
+      {
+        id: "stack unpeel",
+        key: "]",
+        says: "put a layer back",
+        run: () => setPeel((p) => Math.max(0, p - 1)),
+      },
+      {
+        id: "stack remedy",
+        key: "r",
+        says: "apply the first remedy of the layer's remark",
+        run: firstRemedy,
+      },
+      { id: "stack order", key: "o", says: "newest on top, or first to last", run: () => act.order() },
+      {
+        id: "stack before",
+        key: "v",
+        says: "before and after the layer, in the section",
+        run: () => setBefore((b) => !b),
+      },
+      { id: "tab remarks", key: "m", says: "what is said of the stack", run: () => onTab("remarks") },
+      { id: "tab colour", key: "c", says: "colours of the layer", run: () => onTab("colour") },
+      { id: "tab sight", key: "s", says: "what is seen from the table", run: () => onTab("sight") },
+      { id: "undo", key: "Ctrl+Z", says: "undo", run: stack.undo },
+      { id: "redo", key: "Ctrl+Shift+Z", says: "redo", run: stack.redo },
+      { id: "redo too", key: "Ctrl+Y", says: "redo", run: stack.redo },
+    ],
+    { view: true },
+  );
 
   const zone = sheet.zone;
   const dm2 = (zone.areaCm2 * zone.pieces) / 100;
   return (
     <div
       ref={setFrame}
-      className="relative grid min-h-0 grid-cols-[minmax(0,1fr)_258px] xl:grid-cols-[minmax(0,1fr)_296px]"
+      className="relative min-h-0 md:grid md:grid-cols-[minmax(0,1fr)_258px] xl:grid-cols-[minmax(0,1fr)_296px]"
     >
-      <div className="flex min-h-0 min-w-0 flex-col pt-2.5 pr-7 pl-4">
-        <div className="flex items-baseline gap-x-3">
+      <div className="flex min-h-0 min-w-0 flex-col px-4 pt-2.5 md:pr-7">
+        <div className="flex flex-wrap items-baseline gap-x-3 md:flex-nowrap">
           <h1 className="max-w-[260px] shrink-0 truncate text-lg font-semibold" title={zone.name}>
             {zone.name}
           </h1>
@@ -266,7 +292,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
       </div>
       <aside
         aria-label="What the stack says"
-        className="min-h-0 overflow-y-auto border-l border-line bg-aside px-3.5 pt-3 pb-4 contain-content"
+        className="min-h-0 border-line bg-aside px-3.5 pt-3 pb-4 contain-content max-md:mt-3 max-md:border-t md:overflow-y-auto md:border-l"
       >
         <Tabs.Root value={tab} onValueChange={(v) => onTab(v as Tab)}>
           <Tabs.List aria-label="What to look at" className="mb-2.5 flex border-b border-line">
@@ -368,27 +394,3 @@ const tabs: [Tab, string][] = [
   ["colour", "Colour"],
   ["sight", "Sight"],
 ];
-
-function faces(zone: Sheet["zone"]) {
-  if (zone.up >= 0.6) return "faces up";
-  if (zone.down >= 0.6) return "faces down";
-  return zone.up > 0.2 ? "faces up and sideways" : "faces sideways";
-}
-
-function blank(techniques: TechniqueInfo[]): Layer {
-  const base = techniques.find((t) => t.technique === "base coat")!;
-  return {
-    id: crypto.randomUUID(),
-    technique: "base coat",
-    paint: [],
-    dilution: null,
-    coats: 1,
-    region: "all",
-    strength: 1,
-    tool: base.usualTool,
-    drying: "air",
-    waitMinutes: null,
-    optional: false,
-    note: "",
-  };
-}

@@ -1,10 +1,11 @@
+import { write } from "../../api/writes";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, once, Refused, take } from "../../api/client";
+import { api, Refused } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice, TextField } from "../../kit/Field";
-import type { Sheet } from "./ZoneBench";
+import type { Sheet } from "./types";
 
 const usual = { smooth: [0.06, 0.9, 0.04], light: [0.15, 0.7, 0.15], deep: [0.2, 0.58, 0.22] } as const;
 
@@ -30,10 +31,10 @@ export function ZoneMeasures({ sheet, onClose }: { sheet: Sheet; onClose: () => 
     const [raised, field, recess] = usual[form.relief];
     const up = number(form.up);
     try {
-      const answer = await take(
+      const answer = await write((headers) =>
         api.PUT("/api/plan/zones/{zoneId}", {
+          headers,
           params: { path: { zoneId: z.id } },
-          headers: once(),
           body: {
             version: z.version,
             name: form.name,

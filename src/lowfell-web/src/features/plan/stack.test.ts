@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { apply, merge, minutes, ml, readRatio, settle, type Layer } from "./stack";
+import { apply, merge, minutes, ml, readRatio, rebase, settle, type Layer } from "./stack";
 
 const layer = (id: string, change: Partial<Layer> = {}): Layer => ({
   id,
@@ -79,6 +79,25 @@ describe("bringing two versions together", () => {
   it("follows the order of the side that reordered", () => {
     expect(ids(settle(merge([a, b, c], [a, b, c], [c, a, b]), none))).toBe("cab");
     expect(ids(settle(merge([a, b, c], [b, a, c], [a, b, c]), none))).toBe("bac");
+  });
+});
+
+describe("a stack that another window has stored meanwhile", () => {
+  const noted = layer("a", { note: "theirs" });
+  it("is theirs with the own edits on top", () => {
+    const next = rebase([a, b], [a, layer("b", { coats: 2 }), c], [noted, b])!;
+    expect(ids(next)).toBe("abc");
+    expect(next.map((l) => l.note + l.coats)).toEqual(["theirs1", "2", "1"]);
+  });
+  it("is just theirs when nothing was edited here", () => {
+    expect(rebase([a, b], [a, b], [noted])).toEqual([noted]);
+  });
+  it("is for the painter to settle when both changed the same layer", () => {
+    expect(rebase([a], [layer("a", { coats: 2 })], [noted])).toBeNull();
+  });
+  it("carries a step of undo over, so that it takes back only what was done here", () => {
+    const before = rebase([a, layer("b", { coats: 2 })], [a, b], [noted, layer("b", { coats: 2 })])!;
+    expect(before).toEqual([noted, b]);
   });
 });
 

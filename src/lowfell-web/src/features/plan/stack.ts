@@ -66,6 +66,19 @@ export function settle(
   return merged.ids.flatMap((id) => settled.get(id) ?? []);
 }
 
+/**
+ * A stack carried over to what another window has stored since: theirs, with what was changed here on top of it. Null when both
+ * changed the same layer, which is for the painter to settle.
+ */
+export function rebase(
+  base: readonly Layer[],
+  mine: readonly Layer[],
+  theirs: readonly Layer[],
+): Layer[] | null {
+  const merged = merge(base, mine, theirs);
+  return merged.clashes.length > 0 ? null : settle(merged, new Map());
+}
+
 /** Reads "2:1", "2 : 1.5" or "neat"; null when it is neither. */
 export function readRatio(text: string): { paint: number; thinner: number } | "neat" | null {
   const plain = text.trim().toLowerCase().replace(",", ".");

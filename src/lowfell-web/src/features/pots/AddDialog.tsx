@@ -1,3 +1,4 @@
+import { write } from "../../api/writes";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused, take, type Schema } from "../../api/client";
@@ -72,8 +73,9 @@ export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"]
           e.preventDefault();
           void send(
             (id) =>
-              take(
+              write((headers) =>
                 api.POST("/api/pots/{setId}/{id}/top-up", {
+                  headers,
                   params: { path: { setId, id: pot.id } },
                   body: { id, version: pot.version, amounts: add, bottleHadMore: had },
                 }),

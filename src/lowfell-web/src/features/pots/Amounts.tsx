@@ -1,3 +1,4 @@
+import { Choice } from "../../kit/Field";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -38,18 +39,15 @@ export function Amounts({ setId }: { setId: string }) {
           {done > 0 &&
             (done === 1 ? "One layer is done and left out." : `${done} layers are done and left out.`)}
         </p>
-        <label className="no-print ml-auto flex items-center gap-1.5 text-xs whitespace-nowrap">
-          Pieces in a sitting
-          <select
-            value={sitting}
-            onChange={(e) => setSitting(Number(e.target.value))}
-            className="min-h-[26px] rounded-[3px] border border-line bg-card px-1"
-          >
-            {[1, 2, 3, 4, 6, 8, 12, 24].map((n) => (
-              <option key={n}>{n}</option>
-            ))}
-          </select>
-        </label>
+        <div className="no-print ml-auto">
+          <Choice
+            beside
+            label="Pieces in a sitting"
+            value={String(sitting)}
+            options={["1", "2", "3", "4", "6", "8", "12", "24"]}
+            onChange={(n) => setSitting(Number(n))}
+          />
+        </div>
         <Button className="no-print" onClick={() => window.print()}>
           Print
         </Button>

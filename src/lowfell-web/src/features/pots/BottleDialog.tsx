@@ -1,5 +1,6 @@
+import { write } from "../../api/writes";
 import { useState } from "react";
-import { api, Refused, take, type Schema } from "../../api/client";
+import { api, Refused, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice, TextField } from "../../kit/Field";
@@ -25,8 +26,9 @@ export function BottleDialog(props: {
     fault?.refusal.errors.find((e) => fields.includes(e.field))?.message;
   const store = async () => {
     try {
-      const found = await take(
+      const found = await write((headers) =>
         api.PUT("/api/shelf/materials/{id}/bottle", {
+          headers,
           params: { path: { id: material.id } },
           body: {
             version: material.version,

@@ -1,5 +1,6 @@
+import { write } from "../../api/writes";
 import { useState } from "react";
-import { api, take } from "../../api/client";
+import { api } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice, TextField } from "../../kit/Field";
@@ -66,8 +67,9 @@ function Giving(props: StepProps & { places: Place[] }) {
           e.preventDefault();
           void send(
             (id) =>
-              take(
+              write((headers) =>
                 api.POST("/api/pots/{setId}/{id}/give", {
+                  headers,
                   params: { path: { setId, id: pot.id } },
                   body: {
                     id,

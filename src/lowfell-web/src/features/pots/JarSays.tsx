@@ -1,3 +1,4 @@
+import { Choice } from "../../kit/Field";
 import { useQuery } from "@tanstack/react-query";
 import { api, take, type Schema } from "../../api/client";
 import { Drawdown } from "../shelf/MaterialTile";
@@ -104,7 +105,6 @@ function Airbrush(props: {
   const { note, draft } = props;
   const range = (b: { low: number; high: number }, unit: string) =>
     `${b.low.toFixed(1)} to ${b.high.toFixed(1)} ${unit}`;
-  const choice = "min-h-[26px] rounded-[3px] border border-line bg-card px-1";
   return (
     <section aria-labelledby="airbrush" className="mt-3">
       <h3 id="airbrush" className="font-semibold">
@@ -117,36 +117,26 @@ function Airbrush(props: {
         <span className="text-soft">Rules of thumb; the label wins.</span>
       </p>
       <div className="mt-1 flex gap-3">
-        <label className="flex items-center gap-1.5">
-          Needle
-          <select
-            className={choice}
-            value={draft.needleMm ?? ""}
-            onChange={(e) => props.onDraft({ needleMm: e.target.value ? Number(e.target.value) : null })}
-          >
-            <option value="">usual</option>
-            {[0.15, 0.2, 0.3, 0.35, 0.4, 0.5, 0.6].map((n) => (
-              <option key={n} value={n}>
-                {n} mm
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex items-center gap-1.5">
-          Pressure
-          <select
-            className={choice}
-            value={draft.bar ?? ""}
-            onChange={(e) => props.onDraft({ bar: e.target.value ? Number(e.target.value) : null })}
-          >
-            <option value="">not set</option>
-            {[0.6, 0.8, 1, 1.2, 1.5, 1.8, 2, 2.5, 3].map((n) => (
-              <option key={n} value={n}>
-                {n} bar
-              </option>
-            ))}
-          </select>
-        </label>
+        <Choice
+          beside
+          label="Needle"
+          value={String(draft.needleMm ?? "")}
+          options={[
+            { value: "", text: "usual" },
+            ...[0.15, 0.2, 0.3, 0.35, 0.4, 0.5, 0.6].map((n) => ({ value: String(n), text: `${n} mm` })),
+          ]}
+          onChange={(n) => props.onDraft({ needleMm: n ? Number(n) : null })}
+        />
+        <Choice
+          beside
+          label="Pressure"
+          value={String(draft.bar ?? "")}
+          options={[
+            { value: "", text: "not set" },
+            ...[0.6, 0.8, 1, 1.2, 1.5, 1.8, 2, 2.5, 3].map((n) => ({ value: String(n), text: `${n} bar` })),
+          ]}
+          onChange={(n) => props.onDraft({ bar: n ? Number(n) : null })}
+        />
       </div>
       {note.warnings.map((w) => (
         <p key={w} className="mt-1 border-l-[3px] border-amber bg-amber-wash px-2 py-1">

@@ -1,6 +1,7 @@
+import { write } from "../../api/writes";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Refused, take, type Schema } from "../../api/client";
+import { api, Refused, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice, TextField } from "../../kit/Field";
@@ -60,8 +61,9 @@ export function MakePot(props: {
   });
   const make = async () => {
     try {
-      const pot = await take(
+      const pot = await write((headers) =>
         api.POST("/api/pots/{setId}", {
+          headers,
           params: { path: { setId } },
           body: {
             ...ids,

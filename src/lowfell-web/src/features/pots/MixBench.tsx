@@ -1,12 +1,12 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Refused, type Schema } from "../../api/client";
 import { Jar } from "../../drawing/Jar";
 import { jarSize } from "../../drawing/jar";
 import { Button } from "../../kit/Button";
 import { Choice, TextField } from "../../kit/Field";
 import { Key } from "../../kit/Key";
-import { typing } from "../../kit/keys";
+import { useCommands } from "../../kit/keys";
 import { ml } from "../plan/stack";
 import { BottleDialog } from "./BottleDialog";
 import { JarSays } from "./JarSays";
@@ -43,17 +43,9 @@ export function MixBench(props: {
     placeholderData: keepPreviousData,
     enabled: body.parts.length > 0,
   });
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (typing(e) || e.ctrlKey || e.metaKey || e.altKey || document.querySelector("[role=dialog]")) return;
-      if (e.key !== "n") return;
-      // The key itself must not be typed into the label.
-      e.preventDefault();
-      setMaking(true);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  useCommands("At the mix", [
+    { id: "mix make", key: "n", says: "make a pot of the mix", run: () => setMaking(true) },
+  ]);
 
   const change = async ({ materialId, measure, value }: Change) => {
     try {

@@ -1,12 +1,13 @@
+import { write } from "../../api/writes";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import { api, Refused, take, type Schema } from "../../api/client";
+import { useState } from "react";
+import { api, Refused, type Schema } from "../../api/client";
 import { Jar } from "../../drawing/Jar";
 import { jarSize } from "../../drawing/jar";
 import { Button } from "../../kit/Button";
 import { Choice } from "../../kit/Field";
 import { Key } from "../../kit/Key";
-import { typing } from "../../kit/keys";
+import { useCommands } from "../../kit/keys";
 import { useSay } from "../../kit/Toast";
 import { AddDialog } from "./AddDialog";
 import { GiveDialog } from "./GiveDialog";
@@ -36,17 +37,13 @@ export function PotBench(props: {
   const history = useQuery(potQuery(setId, pot.id, pages));
   const has = pot.ml > 0;
   const left = life(pot, now);
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (typing(e) || e.ctrlKey || e.metaKey || e.altKey || document.querySelector("[role=dialog]")) return;
-      const next = ({ g: has ? "give" : null, u: "add", x: "out" } as const)[e.key];
-      if (!next) return;
-      e.preventDefault();
-      setStep(next);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [has]);
+  useCommands("At the pot", [
+    ...(has
+      ? [{ id: "pot give", key: "g", says: "give the pot to pieces", run: () => setStep("give") }]
+      : []),
+    { id: "pot add", key: "u", says: "top up or thin the pot", run: () => setStep("add") },
+    { id: "pot out", key: "x", says: "the pot ran out", run: () => setStep("out") },
+  ]);
   const run = async (call: () => Promise<Pot>, done: (pot: Pot) => string) => {
     try {
       say(done(await call()));
@@ -121,8 +118,9 @@ export function PotBench(props: {
                     onChange={(vessel) =>
                       void run(
                         () =>
-                          take(
+                          write((headers) =>
                             api.POST("/api/pots/{setId}/{id}/move", {
+                              headers,
                               params: { path },
                               body: { ...seen, vessel },
                             }),
@@ -187,8 +185,9 @@ export function PotBench(props: {
                     onClick={() =>
                       void run(
                         () =>
-                          take(
+                          write((headers) =>
                             api.POST("/api/pots/{setId}/{id}/events/{eventId}/take-back", {
+                              headers,
                               params: { path: { ...path, eventId: e.id } },
                               body: seen,
                             }),

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { materialsQuery, overviewQuery } from "../../api/queries";
 import { Button } from "../../kit/Button";
-import { typing } from "../../kit/keys";
+import { useCommands } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
 import { Amounts } from "./Amounts";
 import { MixBench } from "./MixBench";
@@ -33,6 +33,7 @@ export function Component() {
   });
   const tab = tabs.find((t) => t.value === params.get("tab"))?.value ?? "pots";
   const error = pots.error ?? overview.error ?? materials.error;
+  useCommands("Pots", [], { view: true, ready: !!error || (!!pots.data && !!materials.data) });
   if (error)
     return (
       <Trouble
@@ -103,20 +104,17 @@ function Bench(props: {
     setRemix(null);
     setParams("pot" in chosen ? { pot: chosen.pot } : "mix" in chosen ? { mix: chosen.mix } : { free: "" });
   };
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (typing(e) || e.ctrlKey || e.metaKey || e.altKey || document.querySelector("[role=dialog]")) return;
-      if (e.key !== "ArrowDown" && e.key !== "ArrowUp") return;
-      e.preventDefault();
-      const at = order.findIndex((c) =>
-        "pot" in c ? c.pot === pot?.id : "mix" in c && !pot && c.mix === mix?.recipeKey,
-      );
-      const next = order[Math.max(0, Math.min(order.length - 1, at + (e.key === "ArrowDown" ? 1 : -1)))];
-      if (next) choose(next);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
+  const go = (by: number) => {
+    const at = order.findIndex((c) =>
+      "pot" in c ? c.pot === pot?.id : "mix" in c && !pot && c.mix === mix?.recipeKey,
+    );
+    const next = order[Math.max(0, Math.min(order.length - 1, at + by))];
+    if (next) choose(next);
+  };
+  useCommands("Among the pots", [
+    { id: "pots next", key: "ArrowDown", says: "next mix or pot", run: () => go(1) },
+    { id: "pots before", key: "ArrowUp", says: "mix or pot before", run: () => go(-1) },
+  ]);
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[236px_minmax(0,1fr)]">
       <PotList

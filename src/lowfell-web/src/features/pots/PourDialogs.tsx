@@ -1,5 +1,6 @@
+import { write } from "../../api/writes";
 import { useState } from "react";
-import { api, take, type Schema } from "../../api/client";
+import { api, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice, TextField } from "../../kit/Field";
@@ -23,8 +24,9 @@ export function SplitDialog(props: StepProps & { taken: string[]; onPot: (id: st
           e.preventDefault();
           void send(
             (id) =>
-              take(
+              write((headers) =>
                 api.POST("/api/pots/{setId}/{id}/split", {
+                  headers,
                   params: { path: { setId, id: pot.id } },
                   body: { id, version: pot.version, newPotId, ml: typed(amount) ?? 0, label, vessel },
                 }),
@@ -80,8 +82,9 @@ export function JoinDialog(props: StepProps & { others: Pot[] }) {
           e.preventDefault();
           void send(
             (id) =>
-              take(
+              write((headers) =>
                 api.POST("/api/pots/{setId}/{id}/join", {
+                  headers,
                   params: { path: { setId, id: pot.id } },
                   body: { id, version: pot.version, otherId, otherVersion: other?.version ?? null },
                 }),
@@ -129,8 +132,9 @@ export function LeftDialog(props: StepProps) {
           e.preventDefault();
           void send(
             (id) =>
-              take(
+              write((headers) =>
                 api.POST("/api/pots/{setId}/{id}/correct", {
+                  headers,
                   params: { path },
                   body: { id, version: pot.version, leftMl: typed(left) ?? -1, note },
                 }),
@@ -164,8 +168,9 @@ export function LeftDialog(props: StepProps) {
               onClick={() =>
                 void send(
                   (id) =>
-                    take(
+                    write((headers) =>
                       api.POST("/api/pots/{setId}/{id}/throw-away", {
+                        headers,
                         params: { path },
                         body: { id, version: pot.version, note },
                       }),

@@ -1,3 +1,4 @@
+import { write } from "../../api/writes";
 import { useQuery } from "@tanstack/react-query";
 import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
@@ -46,8 +47,9 @@ export function RanOut(props: StepProps & { reading: Reading; onRemix: (draft: D
             onClick={() =>
               void send(
                 (id) =>
-                  take(
+                  write((headers) =>
                     api.POST("/api/pots/{setId}/{id}/correct", {
+                      headers,
                       params: { path: { setId, id: pot.id } },
                       body: { id, version: pot.version, leftMl: 0, note: "ran out" },
                     }),

@@ -1,4 +1,5 @@
-import { keepPreviousData, queryOptions, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { readAgain } from "../../api/cache";
 import { api, take, type Schema } from "../../api/client";
 import { withPieces } from "./pots";
 
@@ -40,12 +41,4 @@ export const look = (setId: string, body: Schema["JarIn"], signal?: AbortSignal)
   take(api.POST("/api/pots/{setId}/jar", { params: { path: { setId } }, body, ...(signal && { signal }) }));
 
 /** After something happened to a pot, everything that knows of amounts is read again. */
-export function useRefresh() {
-  const queries = useQueryClient();
-  return () =>
-    Promise.all(
-      ["pots", "stock", "materials", "zone", "overview", "remarks"].map((key) =>
-        queries.invalidateQueries({ queryKey: [key] }),
-      ),
-    );
-}
+export const useRefresh = () => () => readAgain(["work", "stock"]);

@@ -1,16 +1,18 @@
+import { write } from "../../api/writes";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useParams } from "react-router";
-import { api, once, Refused, take, type Schema } from "../../api/client";
+import { api, Refused, take, type Schema } from "../../api/client";
 import { overviewQuery } from "../../api/queries";
 import { Button } from "../../kit/Button";
-import { typing } from "../../kit/keys";
+import { useCommands } from "../../kit/keys";
 import { severities } from "../../kit/severity";
 import { useSay } from "../../kit/Toast";
 import { Trouble } from "../../kit/Trouble";
 import { CareSheet } from "./CareSheet";
 import { Group } from "./Group";
+import { LargeSet } from "./LargeSet";
 import { RemedyDialog } from "./RemedyDialog";
 import { doneTo, forget, remember, wayBack } from "./setUndo";
 
@@ -39,10 +41,10 @@ export function Component() {
   const putBack = async () => {
     if (!last) return;
     try {
-      await take(
+      await write((headers) =>
         api.PUT("/api/plan/sets/{setId}/stacks", {
+          headers,
           params: { path: { setId } },
-          headers: once(),
           body: { stacks: last.stacks },
         }),
       );
@@ -53,17 +55,14 @@ export function Component() {
       if (error instanceof Refused) say(error.message, true);
     }
   };
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "z" && !e.shiftKey && !typing(e)) {
-        e.preventDefault();
-        void putBack();
-      }
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
   const error = overview.error ?? remarks.error;
+  useCommands(
+    "Remarks",
+    last
+      ? [{ id: "undo", key: "Ctrl+Z", says: "undo what was done over the set", run: () => void putBack() }]
+      : [],
+    { view: true, ready: !!error || (!!overview.data && !!remarks.data) },
+  );
   if (error)
     return (
       <Trouble
@@ -76,6 +75,7 @@ export function Component() {
     );
   if (!overview.data || !remarks.data)
     return <p className="p-6 text-soft">Reading every stack of the set…</p>;
+  if ("zones" in remarks.data) return <LargeSet setId={setId} zones={remarks.data.zones} />;
   const r = remarks.data;
   const open = r.groups
     .map((g) => ({ ...g, items: g.items.filter((i) => !i.accepted) }))

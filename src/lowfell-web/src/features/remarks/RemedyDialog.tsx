@@ -1,6 +1,7 @@
+import { write } from "../../api/writes";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, once, Refused, take, type Schema } from "../../api/client";
+import { api, Refused, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { plural } from "../../kit/severity";
@@ -19,8 +20,10 @@ export function RemedyDialog(props: {
   const { setId, rule, remedy } = props;
   const [fault, setFault] = useState("");
   const [busy, setBusy] = useState(false);
-  const ask = (body: Schema["SetRemedyIn"], headers?: Record<string, string>) =>
-    take(api.POST("/api/plan/sets/{setId}/remedies", { params: { path: { setId } }, headers, body }));
+  const ask = (body: Schema["SetRemedyIn"]) =>
+    write((headers) =>
+      api.POST("/api/plan/sets/{setId}/remedies", { params: { path: { setId } }, headers, body }),
+    );
   const look = useQuery({
     queryKey: ["set-remedy", setId, rule, remedy.id],
     gcTime: 0,
@@ -31,7 +34,7 @@ export function RemedyDialog(props: {
     setBusy(true);
     try {
       const versions = look.data.changes.map((c) => ({ treatmentId: c.treatmentId, version: c.version }));
-      const stored = await ask({ rule, remedy: remedy.id, store: true, versions }, once());
+      const stored = await ask({ rule, remedy: remedy.id, store: true, versions });
       // What was shown, at the versions it has now.
       const now = new Map((stored.versions ?? []).map((v) => [v.treatmentId, v.version]));
       const shown = look.data.changes.map((c) => ({ ...c, version: now.get(c.treatmentId) ?? c.version }));

@@ -1,6 +1,8 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { readAgain } from "../../api/cache";
+import { useWrite } from "../../api/writes";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, once, Refused, take, type Schema } from "../../api/client";
+import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { ColourField } from "../../kit/ColourField";
 import { Choice, TextField } from "../../kit/Field";
@@ -34,7 +36,6 @@ export function MaterialForm(props: {
   const [refused, setRefused] = useState<Refused | null>(null);
   const [preview, setPreview] = useState<Material | undefined>(material);
   const [doubt, setDoubt] = useState<Refused | null>(null);
-  const queries = useQueryClient();
   const say = useSay();
   const uses = useQuery({
     queryKey: ["uses", material?.id],
@@ -73,32 +74,27 @@ export function MaterialForm(props: {
     fault: fault(key) ?? cardFault(key),
     onChange: (colour: string) => setForm((f) => ({ ...f, [key]: colour })),
   });
-  const refresh = () =>
-    Promise.all([
-      queries.invalidateQueries({ queryKey: ["materials"] }),
-      queries.invalidateQueries({ queryKey: ["overview"] }),
-    ]);
+  const [send, busy] = useWrite("shelf");
 
   const store = async (against = version) => {
     setRefused(null);
     try {
       const stored = material
-        ? await take(
+        ? await send((headers) =>
             api.PUT("/api/shelf/materials/{id}", {
+              headers,
               params: { path: { id: material.id } },
-              headers: once(),
               body: toMaterial(form, against),
             }),
           )
-        : await take(
+        : await send((headers) =>
             api.POST("/api/shelf/{workshopId}/materials", {
+              headers,
               params: { path: { workshopId } },
-              headers: once(),
               body: toMaterial(form, null),
             }),
           );
       setVersion(stored.version);
-      await refresh();
       say(`${stored.name} is on the shelf.`);
       if (!material) onOpen(stored.id);
     } catch (error) {
@@ -108,8 +104,9 @@ export function MaterialForm(props: {
   const remove = async () => {
     if (!material) return;
     try {
-      await take(api.DELETE("/api/shelf/materials/{id}", { params: { path: { id: material.id } } }));
-      await refresh();
+      await send((headers) =>
+        api.DELETE("/api/shelf/materials/{id}", { headers, params: { path: { id: material.id } } }),
+      );
       onClose();
       say(`${material.name} was taken off the shelf.`);
     } catch (error) {
@@ -180,7 +177,7 @@ export function MaterialForm(props: {
                     setForm(formOf(theirs));
                     setVersion(theirs.version);
                     setRefused(null);
-                    void refresh();
+                    void readAgain(["shelf"]);
                   }}
                 >
                   Take theirs
@@ -290,7 +287,7 @@ export function MaterialForm(props: {
           <TextField label="Notes" {...bind("notes")} />
         </div>
         <div className="col-span-2 mt-1 flex gap-2">
-          <Button type="submit" tone="go">
+          <Button type="submit" tone="go" disabled={busy}>
             {material ? "Store changes" : "Put it on the shelf"}
           </Button>
           {material && (
@@ -300,7 +297,7 @@ export function MaterialForm(props: {
           )}
         </div>
       </form>
-      {material && <Taught material={material} onChanged={refresh} />}
+      {material && <Taught material={material} onChanged={() => readAgain(["shelf"])} />}
       {material && (
         <section className="mt-5" aria-label="Used for">
           <h3 className="text-sm font-semibold">Used for</h3>

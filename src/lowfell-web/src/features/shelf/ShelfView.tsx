@@ -4,7 +4,7 @@ import { useNavigate, useParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { materialsQuery } from "../../api/queries";
 import { Button } from "../../kit/Button";
-import { typing } from "../../kit/keys";
+import { useCommands } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
 import { FilesDialog } from "./FilesDialog";
 import { MaterialForm } from "./MaterialForm";
@@ -22,21 +22,34 @@ export function Component() {
   const box = useRef<HTMLInputElement>(null);
 
   useEffect(() => {
-    if (!materialId) box.current?.focus();
     // The cards flow anew when the form opens beside them; the chosen one stays in sight.
-    else document.querySelector("main [aria-current=true]")?.scrollIntoView({ block: "nearest" });
+    if (materialId) document.querySelector("main [aria-current=true]")?.scrollIntoView({ block: "nearest" });
   }, [materialId]);
+  const there = !!data;
   useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (e.key === "/" && !typing(e)) {
-        e.preventDefault();
-        box.current?.focus();
-        box.current?.select();
-      }
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
+    if (there && !materialId) box.current?.focus();
+  }, [there, materialId]);
+  useCommands(
+    "On the shelf",
+    [
+      {
+        id: "view shelf",
+        key: "/",
+        says: "find a material",
+        run: () => {
+          box.current?.focus();
+          box.current?.select();
+        },
+      },
+      {
+        id: "shelf add",
+        key: "a",
+        says: "add a material",
+        run: () => void navigate(`/shelf/${workshopId}/new`),
+      },
+    ],
+    { view: true, ready: there || !!error },
+  );
 
   if (error) return <Trouble error={error} retry={() => void refetch()} />;
   if (!data) return <p className="p-6 text-soft">Reading the shelf…</p>;

@@ -1,3 +1,4 @@
+import { write } from "../../api/writes";
 import { useQuery } from "@tanstack/react-query";
 import { api, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
@@ -18,7 +19,9 @@ export function Taught(props: { material: Schema["MaterialCard"]; onChanged: () 
   if (!looks.data || looks.data.length === 0) return null;
   const percent = (factor: number) => `${Math.round(factor * 100)} %`;
   const takeBack = async (id: string) => {
-    await take(api.POST("/api/shelf/calibrations/{id}/take-back", { params: { path: { id } } }));
+    await write((headers) =>
+      api.POST("/api/shelf/calibrations/{id}/take-back", { headers, params: { path: { id } } }),
+    );
     await onChanged();
     await looks.refetch();
     say("Taken back. The look stays in the history but no longer counts.");

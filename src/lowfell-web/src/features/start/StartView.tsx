@@ -1,11 +1,13 @@
+import { write } from "../../api/writes";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { useNavigate, useParams } from "react-router";
-import { api, once, Refused, take, type Schema } from "../../api/client";
+import { api, Refused, type Schema } from "../../api/client";
 import { workshopsQuery } from "../../api/queries";
 import { Silhouette } from "../../drawing/Silhouette";
 import { Button } from "../../kit/Button";
 import { Choice, TextField } from "../../kit/Field";
+import { useCommands } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
 import { DesignForm, draftOf, toBody, type DesignDraft } from "./DesignForm";
 import { presetsQuery } from "./presets";
@@ -18,6 +20,7 @@ export function Component() {
   const workshops = useQuery(workshopsQuery);
   const presets = useQuery(presetsQuery);
   const error = workshops.error ?? presets.error;
+  useCommands("New set", [], { view: true, ready: !!error || (!!workshops.data && !!presets.data) });
   if (error)
     return (
       <Trouble
@@ -78,15 +81,15 @@ function Start({
     try {
       const home =
         workshop ??
-        (await take(
+        (await write((headers) =>
           api.POST("/api/workshops", {
-            headers: once(),
+            headers,
             body: { name: bench, temperatureC: null, relativeHumidity: null },
           }),
         ));
-      const made = await take(
+      const made = await write((headers) =>
         api.POST("/api/plan/sets", {
-          headers: once(),
+          headers,
           body: {
             workshopId: home.id,
             name: set.name,

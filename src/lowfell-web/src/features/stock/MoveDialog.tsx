@@ -1,3 +1,4 @@
+import { useWrite } from "../../api/writes";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused, take, type Schema } from "../../api/client";
@@ -32,6 +33,7 @@ export function MoveDialog(props: {
         }),
       ),
   });
+  const [send, busy] = useWrite("stock");
   const run = async (call: () => Promise<unknown>) => {
     try {
       await call();
@@ -48,8 +50,9 @@ export function MoveDialog(props: {
     fault?.refusal.errors.find((e) => e.field === `moves[0].${field}`)?.message;
   const record = () =>
     run(() =>
-      take(
+      send((headers) =>
         api.POST("/api/stock/{workshopId}/moves", {
+          headers,
           params: { path: { workshopId } },
           body: {
             moves: [
@@ -67,8 +70,9 @@ export function MoveDialog(props: {
     );
   const undo = (id: string) =>
     run(() =>
-      take(
+      send((headers) =>
         api.POST("/api/stock/moves/{id}/undo", {
+          headers,
           params: { path: { id } },
           body: { id: crypto.randomUUID() },
         }),
@@ -103,7 +107,7 @@ export function MoveDialog(props: {
           fault={faultOf("reason")}
           onChange={(e) => setReason(e.target.value)}
         />
-        <Button type="submit" tone="go" className="mt-5 h-[30px]">
+        <Button type="submit" tone="go" disabled={busy} className="mt-5 h-[30px]">
           Record
         </Button>
       </form>

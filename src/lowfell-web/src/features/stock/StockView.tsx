@@ -1,9 +1,12 @@
+import { useWrite } from "../../api/writes";
+import { Choice } from "../../kit/Field";
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, once, Refused, take, type Schema } from "../../api/client";
+import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { useSay } from "../../kit/Toast";
+import { useCommands } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
 import { ml } from "../plan/stack";
 import { MoveDialog } from "./MoveDialog";
@@ -34,10 +37,12 @@ export function Component() {
         }),
       ),
   });
+  const [book, busy] = useWrite("stock");
   const refresh = () => {
     for (const key of ["stock", "materials", "zone", "pots"])
       void queries.invalidateQueries({ queryKey: [key] });
   };
+  useCommands("Stock", [], { view: true, ready: !!list.error || !!list.data });
   if (list.error) return <Trouble error={list.error} retry={() => void list.refetch()} />;
   if (!list.data) return <p className="p-6 text-soft">Adding up what every plan takes…</p>;
   const open = list.data.lines.find((l) => l.materialId === openId);
@@ -46,10 +51,10 @@ export function Component() {
   const rest = list.data.lines.filter((l) => l.state !== "short");
   const buy = async (lines: Line[]) => {
     try {
-      await take(
+      await book((headers) =>
         api.POST("/api/stock/{workshopId}/moves", {
+          headers,
           params: { path: { workshopId } },
-          headers: once(),
           body: {
             moves: lines.map((l) => ({
               id: crypto.randomUUID(),
@@ -77,20 +82,16 @@ export function Component() {
           (estimates).
         </p>
         <span className="no-print ml-auto flex items-end gap-2">
-          <label className="flex items-center gap-1.5 text-xs">
-            Alternatives within
-            <select
-              value={within}
-              onChange={(e) => setWithin(Number(e.target.value))}
-              className="min-h-[26px] rounded-[3px] border border-line bg-card px-1"
-            >
-              {[1, 2, 3, 5, 8].map((n) => (
-                <option key={n} value={n}>
-                  {n === 1 ? "1, nobody sees" : n}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Choice
+            beside
+            label="Alternatives within"
+            value={String(within)}
+            options={[1, 2, 3, 5, 8].map((n) => ({
+              value: String(n),
+              text: n === 1 ? "1, nobody sees" : String(n),
+            }))}
+            onChange={(n) => setWithin(Number(n))}
+          />
           <a
             className="inline-flex min-h-[26px] items-center rounded-[3px] border border-line bg-card px-2.5 text-xs hover:border-ink"
             href={`/api/stock/${workshopId}/shopping.csv`}
@@ -112,7 +113,12 @@ export function Component() {
             </span>
           )}
           {buyable.length > 1 && (
-            <Button tone="plain" className="no-print ml-auto" onClick={() => void buy(buyable)}>
+            <Button
+              tone="plain"
+              className="no-print ml-auto"
+              disabled={busy}
+              onClick={() => void buy(buyable)}
+            >
               All of it was bought
             </Button>
           )}

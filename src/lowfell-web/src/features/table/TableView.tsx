@@ -8,6 +8,7 @@ import { place } from "../../drawing/scene";
 import { Silhouette } from "../../drawing/Silhouette";
 import { Slide } from "../../kit/Slide";
 import { Swatch } from "../../kit/Swatch";
+import { useCommands } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
 
 /** A design as the players see it, from arm's length to the other end of the table. */
@@ -26,6 +27,7 @@ export function Component() {
   });
   const [chosen, setMetres] = useState<number | null>(null);
   const error = overview.error ?? table.error;
+  useCommands("From the table", [], { view: true, ready: !!error || !!overview.data });
   if (error)
     return (
       <Trouble

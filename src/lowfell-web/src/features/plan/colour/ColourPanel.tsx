@@ -4,7 +4,7 @@ import { Button } from "../../../kit/Button";
 import { Slide } from "../../../kit/Slide";
 import { capital, paintWords } from "../LayerRow";
 import type { Layer } from "../stack";
-import type { Material, Sheet, TechniqueInfo } from "../ZoneBench";
+import type { Material, Sheet, TechniqueInfo } from "../types";
 import { CompareDialog } from "./CompareDialog";
 import { DidItMatch } from "./DidItMatch";
 import { paintShare, partsOf } from "./share";

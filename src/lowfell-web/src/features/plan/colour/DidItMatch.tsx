@@ -1,7 +1,8 @@
+import { write } from "../../../api/writes";
 import { useQueryClient } from "@tanstack/react-query";
 import { memo, useState } from "react";
 import { Link } from "react-router";
-import { api, once, Refused, take, type Schema } from "../../../api/client";
+import { api, Refused, type Schema } from "../../../api/client";
 import { Button } from "../../../kit/Button";
 import { ColourField } from "../../../kit/ColourField";
 import { Choice } from "../../../kit/Field";
@@ -32,10 +33,11 @@ function DidItMatchOf({ sheet, workshopId, layerId, materialId, byId, now, onRer
   const ask = async (colour: string, where: (typeof positions)[number], store: boolean) => {
     setFault(undefined);
     try {
-      const answer = await take(
+      // Storing or not, it goes the same way: only what is stored leaves a receipt.
+      const answer = await write((headers) =>
         api.POST("/api/plan/zones/{zoneId}/observe", {
           params: { path: { zoneId: sheet.zone.id } },
-          headers: store ? once() : {},
+          headers,
           body: { layers: now(), layerId, position: where, observed: colour, store },
         }),
       );

@@ -6,7 +6,7 @@ import { Slide } from "../../../kit/Slide";
 import { Swatch } from "../../../kit/Swatch";
 import { capital, paintWords } from "../LayerRow";
 import { minutes, type Layer } from "../stack";
-import type { Material, Sheet } from "../ZoneBench";
+import type { Material, Sheet } from "../types";
 import { useAnswer } from "./useAnswer";
 
 const look = {

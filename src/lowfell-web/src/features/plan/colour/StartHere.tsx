@@ -1,7 +1,7 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { api, take, type Schema } from "../../../api/client";
 import { Swatch } from "../../../kit/Swatch";
-import { typing } from "../../../kit/keys";
+import { useCommands } from "../../../kit/keys";
 import type { Layer } from "../stack";
 import type { ColourProps } from "./ColourPanel";
 import { useAnswer } from "./useAnswer";
@@ -44,15 +44,12 @@ export function StartHere({
   const apply = (s: Schema["StartDto"]) =>
     onChange({ ...layer, paint: s.paint, dilution: s.dilution, coats: s.coats }, "start");
   const best = answer?.[0];
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (e.key !== "b" || typing(e) || e.ctrlKey || e.metaKey || e.altKey || !best) return;
-      e.preventDefault();
-      apply(best);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
+  useCommands(
+    "Colour",
+    best
+      ? [{ id: "start best", key: "b", says: "put the best start into the layer", run: () => apply(best) }]
+      : [],
+  );
 
   return (
     <section aria-labelledby="start">

@@ -1,6 +1,7 @@
+import { write } from "../../../api/writes";
 import { useQueryClient } from "@tanstack/react-query";
 import { memo, useState } from "react";
-import { api, once, Refused, take, type Schema } from "../../../api/client";
+import { api, Refused, type Schema } from "../../../api/client";
 import { Button } from "../../../kit/Button";
 import { ColourField } from "../../../kit/ColourField";
 import { Choice } from "../../../kit/Field";
@@ -36,10 +37,10 @@ function TargetOf({ sheet, target, ends: last, onReread }: Props) {
   const keep = async (colour: string, where: (typeof positions)[number]) => {
     setFault(undefined);
     try {
-      const now = await take(
+      const now = await write((headers) =>
         api.PUT("/api/plan/zones/{zoneId}", {
+          headers,
           params: { path: { zoneId: zone.id } },
-          headers: once(),
           body: { ...nothing, version: zone.version, targetColour: colour, targetPosition: where },
         }),
       );

@@ -4,8 +4,8 @@ using Npgsql;
 
 namespace Lowfell.Server.Writing;
 
-/// <summary>Prunes receipts a minute after the start, since a bench is open for an evening, and four times a day. Any number of servers may: each takes rows that no other is at.</summary>
-internal sealed class PruneReceipts(IDbContextFactory<LowfellDb> factory, TimeProvider clock, ILogger<PruneReceipts> log) : BackgroundService
+/// <summary>Prunes receipts and what jobs came to a minute after the start, since a bench is open for an evening, and four times a day. Any number of servers may: each takes rows that no other is at.</summary>
+internal sealed class Pruning(IDbContextFactory<LowfellDb> factory, TimeProvider clock, ILogger<Pruning> log) : BackgroundService
 {
     private static readonly TimeSpan first = TimeSpan.FromMinutes(1), every = TimeSpan.FromHours(6);
 
@@ -19,11 +19,12 @@ internal sealed class PruneReceipts(IDbContextFactory<LowfellDb> factory, TimePr
             {
                 await using var db = await factory.CreateDbContextAsync(stoppingToken);
                 await Receipts.Prune(db, clock.GetUtcNow(), stoppingToken);
+                await OldJobs.Prune(db, clock.GetUtcNow(), stoppingToken);
             }
             catch (Exception away) when (away is NpgsqlException or InvalidOperationException)
             {
                 // The next round will do; nothing waits for this one.
-                log.LogWarning("Receipts were not pruned: {Why}", away.Message);
+                log.LogWarning("Nothing was pruned: {Why}", away.Message);
             }
         }
     }

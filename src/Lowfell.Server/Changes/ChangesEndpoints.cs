@@ -1,0 +1,38 @@
+using System.Net.ServerSentEvents;
+using System.Runtime.CompilerServices;
+using Lowfell.Core.Words;
+using Lowfell.Server.Http;
+using Lowfell.Server.Writing;
+using Lowfell.Store;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Server.Changes;
+
+/// <summary>Which versions a workshop's slices have come to; the write that brought them there, empty when they are told as they stand.</summary>
+public sealed record SlicesMoved(IReadOnlyDictionary<string, long> Versions, Guid Write);
+
+/// <summary>What others store arrives by itself.</summary>
+public static class ChangesEndpoints
+{
+    private const int MostPages = 100;
+
+    public static void MapChanges(this IEndpointRouteBuilder app) =>
+        app.MapGet("/api/changes/{workshopId:guid}", Listen).WithTags("Changes").WithName("changes").WithSummary("Server-sent events: how a workshop stands, and each change as it is stored.").ProducesProblem(404).ProducesProblem(503);
+
+    private static async Task<Results<ServerSentEventsResult<SlicesMoved>, ProblemHttpResult>> Listen(Guid workshopId, LowfellDb db, ChangeFeed feed, HttpResponse response, CancellationToken stop)
+    {
+        if (!await db.Workshops.AnyAsync(w => w.Id == workshopId, stop))
+            return Problems.NotFound("workshop");
+        if (feed.Listening >= MostPages)
+            return Problems.Of(StatusCodes.Status503ServiceUnavailable, "busy", $"More than {MostPages} pages listen already. Close some of them.");
+        response.Headers.CacheControl = "no-store";
+        return TypedResults.ServerSentEvents(Words(feed.Of(workshopId, stop), stop), "versions");
+    }
+
+    private static async IAsyncEnumerable<SlicesMoved> Words(IAsyncEnumerable<ChangeNotice> notices, [EnumeratorCancellation] CancellationToken stop)
+    {
+        await foreach (var notice in notices.WithCancellation(stop))
+            yield return new SlicesMoved(notice.Versions.ToDictionary(v => EnumWords.Of(v.Key), v => v.Value), notice.Write);
+    }
+}

@@ -1,0 +1,52 @@
+/** The slices of a workshop, and the queries that show something of each. */
+const shows = {
+  plan: [
+    "overview",
+    "zone",
+    "remarks",
+    "table",
+    "treatments",
+    "variation",
+    "workshops",
+    "house",
+    "pots",
+    "stock",
+  ],
+  shelf: [
+    "materials",
+    "uses",
+    "nearest",
+    "calibrations",
+    "overview",
+    "zone",
+    "remarks",
+    "table",
+    "pots",
+    "stock",
+  ],
+  stock: ["materials", "stock", "pots", "zone"],
+  work: ["pots", "overview", "zone", "remarks", "stock"],
+} as const;
+
+export type Slice = keyof typeof shows;
+export type Versions = Partial<Record<Slice, number>>;
+
+/** A change as it is told: versions the slices have come to, and the write that did it. */
+export type Change = { versions: Versions; write: string };
+
+/**
+ * Slices that somebody else moved on. Own writes are known already, unless a version in between was missed; what has never been seen
+ * before is where one begins.
+ */
+export function moved(seen: Versions, change: Change, own: boolean): Slice[] {
+  return all.filter((slice) => {
+    const [was, is] = [seen[slice], change.versions[slice]];
+    if (was === undefined || is === undefined || is <= was) return false;
+    return !own || is > was + 1;
+  });
+}
+
+/** The keys of the queries that show something of these slices. */
+export const touched = (slices: readonly Slice[]) => [...new Set(slices.flatMap((s) => shows[s]))];
+
+export const all = Object.keys(shows) as Slice[];

@@ -1,0 +1,140 @@
+import { api, Refused, type Schema } from "../../api/client";
+import { cache, readAgain } from "../../api/cache";
+import { outbox, type Kept } from "../../api/outbox";
+import { write } from "../../api/writes";
+import {
+  begin,
+  isDue,
+  isUnstored,
+  stackAfter,
+  type Sending,
+  type StackAction,
+  type StackState,
+  type Stored,
+} from "./stackState";
+import type { Layer } from "./stack";
+
+type Sheet = Schema["ZoneSheet"];
+
+/** What of a stack is kept in the browser until it is stored. */
+type Unstored = { zoneId: string; stored: Stored; layers: Layer[]; sending: Sending | null };
+
+const KIND = "stack";
+const SEND_AFTER_MS = 350;
+
+/**
+ * A stack while it is being edited, whoever looks at it: it stores itself a moment after the last edit, goes on when the painter has
+ * left the zone, and keeps what is unstored in the browser.
+ */
+export class StackKeeper {
+  private readonly watchers = new Set<() => void>();
+  private timer = 0;
+  private was: StackState;
+
+  constructor(
+    readonly name: string,
+    private zoneId: string,
+    public state: StackState,
+  ) {
+    this.was = state;
+    if (state.sending) void this.send(state.sending);
+    else if (isDue(state)) this.later();
+  }
+
+  watch = (call: () => void) => {
+    this.watchers.add(call);
+    return () => void this.watchers.delete(call);
+  };
+
+  now = () => this.state;
+
+  dispatch(action: StackAction) {
+    const next = stackAfter(this.state, action);
+    if (next === this.state) return;
+    this.was = this.state;
+    this.state = next;
+    this.keep();
+    for (const call of this.watchers) call();
+    if (isDue(next)) this.later();
+  }
+
+  /** Stores what waits now and not a moment later. */
+  flush = () => {
+    window.clearTimeout(this.timer);
+    const before = this.state;
+    if (!isDue(before)) return;
+    this.dispatch({ do: "send", key: crypto.randomUUID() });
+    if (this.state.sending && this.state.sending !== before.sending) void this.send(this.state.sending);
+  };
+
+  /** Tries again what was refused, as it stands. */
+  retry = () => {
+    if (this.state.fault) this.state = { ...this.state, fault: null };
+    this.flush();
+  };
+
+  private later() {
+    window.clearTimeout(this.timer);
+    this.timer = window.setTimeout(this.flush, SEND_AFTER_MS);
+  }
+
+  private async send(sending: Sending) {
+    try {
+      const sheet = await write(
+        (headers) =>
+          api.PUT("/api/plan/zones/{zoneId}/stack", {
+            params: { path: { zoneId: this.zoneId } },
+            headers,
+            body: { version: sending.version, layers: sending.layers },
+          }),
+        sending.key,
+      );
+      this.dispatch({ do: "stored", now: sheet });
+      showStored(sheet);
+    } catch (error) {
+      if (!(error instanceof Refused)) throw error;
+      const theirs =
+        error.refusal.code === "changed-elsewhere" ? (error.refusal.current as Sheet | undefined) : undefined;
+      if (theirs) this.dispatch({ do: "overtaken", theirs });
+      else this.dispatch({ do: "refused", why: error.refusal });
+    }
+    if (isDue(this.state)) this.flush();
+  }
+
+  private keep() {
+    const { stored, layers, sending } = this.state;
+    if (isUnstored(this.state)) {
+      const what: Unstored = { zoneId: this.zoneId, stored: only(stored), layers, sending };
+      outbox.keep({ name: this.name, kind: KIND, what });
+    } else if (isUnstored(this.was)) outbox.done(this.name);
+  }
+}
+
+/** Shows what was stored, unless something newer is shown already, and has what else shows the set read again. */
+function showStored(sheet: Sheet) {
+  const key = ["zone", sheet.zone.id];
+  const shown = cache.getQueryData<Sheet>(key);
+  if (!shown || shown.revision <= sheet.revision) cache.setQueryData(key, sheet);
+  void readAgain(["plan"], ["zone", "workshops", "house"]);
+}
+
+const only = ({ version, revision, layers }: Stored): Stored => ({ version, revision, layers });
+
+const keepers = new Map<string, StackKeeper>();
+
+/** The keeper of a treatment's stack; made from a sheet when there is none yet, else given the sheet to take in. */
+export function keeperOf(sheet: Sheet): StackKeeper {
+  const name = `${KIND} ${sheet.treatmentId}`;
+  let keeper = keepers.get(name);
+  if (!keeper) keepers.set(name, (keeper = new StackKeeper(name, sheet.zone.id, begin(sheet))));
+  return keeper;
+}
+
+/** Takes up what an earlier page could not store; it is stored whether or not its zone is opened. */
+export function takeUp(all: readonly Kept[]) {
+  for (const kept of all) {
+    if (kept.kind !== KIND || keepers.has(kept.name)) continue;
+    const { zoneId, stored, layers, sending } = kept.what as Unstored;
+    keepers.set(kept.name, new StackKeeper(kept.name, zoneId, { ...begin(stored), layers, sending }));
+  }
+}

@@ -1,0 +1,126 @@
+import type { ComponentType } from "react";
+
+/** The places of the bar, in the order of the work; each with a second row of its views. */
+export const places = [
+  { id: "plan", words: "Plan" },
+  { id: "materials", words: "Materials" },
+  { id: "time", words: "Time" },
+  { id: "bench", words: "Bench" },
+  { id: "pieces", words: "Pieces" },
+] as const;
+
+export type Home = (typeof places)[number]["id"] | "set menu" | "workshop menu";
+
+/** What a view is about, and so what its address names. */
+export type Where = { setId?: string; workshopId?: string };
+
+export type View = {
+  id: string;
+  words: string;
+  /** One line on what it is for, in the list of keys and in the finder. */
+  says: string;
+  home: Home;
+  /** Its address; `:setId` and `:workshopId` are filled in, what ends in `?` is left out. */
+  path: string;
+  key?: string;
+  load: () => Promise<{ Component: ComponentType }>;
+};
+
+/**
+ * Every view there is. Bar, second row, menus, keys, finder, titles and routes are made from this list: a new view is one entry here
+ * and one folder under features.
+ */
+export const views: readonly View[] = [
+  {
+    id: "layers",
+    words: "Layers",
+    says: "the layers of a zone, their colours and remarks",
+    home: "plan",
+    path: "plan/:setId/:zoneId?",
+    key: "p",
+    load: () => import("./features/plan/PlanView"),
+  },
+  {
+    id: "remarks",
+    words: "Remarks",
+    says: "what to do: remarks over the whole set",
+    home: "plan",
+    path: "remarks/:setId",
+    key: "w",
+    load: () => import("./features/remarks/RemarksView"),
+  },
+  {
+    id: "table",
+    words: "From the table",
+    says: "a design as the players see it",
+    home: "plan",
+    path: "table/:setId/:designId?",
+    key: "t",
+    load: () => import("./features/table/TableView"),
+  },
+  {
+    id: "shelf",
+    words: "Shelf",
+    says: "find a material on the shelf",
+    home: "materials",
+    path: "shelf/:workshopId/:materialId?",
+    key: "/",
+    load: () => import("./features/shelf/ShelfView"),
+  },
+  {
+    id: "stock",
+    words: "Stock",
+    says: "stock, and what to buy",
+    home: "materials",
+    path: "stock/:workshopId",
+    key: "k",
+    load: () => import("./features/stock/StockView"),
+  },
+  {
+    id: "pots",
+    words: "Pots",
+    says: "jars: mixes and pots",
+    home: "materials",
+    path: "pots/:setId",
+    key: "j",
+    load: () => import("./features/pots/PotsView"),
+  },
+  {
+    id: "start",
+    words: "New set",
+    says: "a first set in five steps, or one more",
+    home: "set menu",
+    path: "start/:workshopId",
+    load: () => import("./features/start/StartView"),
+  },
+  {
+    id: "house",
+    words: "House rules",
+    says: "how this house does what painters differ about",
+    home: "workshop menu",
+    path: "house/:workshopId",
+    key: "h",
+    load: () => import("./features/house/HouseRulesView"),
+  },
+];
+
+/** The address of a view; null when what it is about is not known. */
+export function addressOf(view: View, where: Where): string | null {
+  const parts: string[] = [];
+  for (const part of view.path.split("/")) {
+    if (part.endsWith("?")) continue;
+    if (!part.startsWith(":")) parts.push(part);
+    else {
+      const id = where[part.slice(1) as keyof Where];
+      if (!id) return null;
+      parts.push(id);
+    }
+  }
+  return `/${parts.join("/")}`;
+}
+
+/** The view at an address. */
+export const viewAt = (pathname: string) => {
+  const first = pathname.split("/")[1];
+  return views.find((v) => v.path.split("/")[0] === first);
+};
