@@ -70,6 +70,7 @@ end_of_test() {
 # What needs no server runs beside the check of the format.
 page_lane() {
   step "eslint" npm --prefix "$WEB" run --silent lint
+  step "imports of the page" npm --prefix "$WEB" run --silent imports
   step "prettier" npm --prefix "$WEB" run --silent format:check
   step "types of the page" npm --prefix "$WEB" run --silent types
   web_suite

@@ -72,7 +72,7 @@ port_taken() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 free_port() {
   local port
   for _ in $(seq 50); do
-    port=$((20000 + RANDOM % 20000))
+    port=$((20000 + RANDOM % 12000))
     port_taken "$port" || { echo "$port"; return; }
   done
   fail "no free port was found."

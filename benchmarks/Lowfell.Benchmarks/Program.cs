@@ -80,7 +80,7 @@ if (Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL") is { Length: > 0 } u
     var zoneId = JsonNode.Parse(await http.GetStringAsync(overview))!["designs"]![0]!["zones"]![0]!["id"]!.GetValue<string>();
     Report("Plan answer for the demo, client to client over loopback", Time(() => http.GetStringAsync(overview).GetAwaiter().GetResult(), 150), 50);
     var stackOf = JsonNode.Parse(await http.GetStringAsync($"/api/plan/zones/{zoneId}"))!["layers"]!.ToJsonString();
-    Report("a draft read while a slider moves, over loopback", Time(() => Post($"/api/plan/zones/{zoneId}/reading", $"{{\"layers\":{stackOf}}}"), 150), 20);
+    Report("a draft read while a slider moves, over loopback", Time(() => Post($"/api/plan/zones/{zoneId}/reading", $"{{\"layers\":{stackOf},\"moving\":true}}"), 150), 20);
     var version = JsonNode.Parse(await http.GetStringAsync($"/api/plan/zones/{zoneId}"))!["version"]!.GetValue<uint>();
     Report("remarks of the whole demo set after a change, remedies tried", TimeAfter(Touch, () => http.GetStringAsync($"{overview}/remarks").GetAwaiter().GetResult(), 40), 60);
     Report("one zone with its reading, over loopback", Time(() => http.GetStringAsync($"/api/plan/zones/{zoneId}").GetAwaiter().GetResult(), 150), 50);

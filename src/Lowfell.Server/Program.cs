@@ -11,6 +11,7 @@ using Lowfell.Server.Stock;
 using Lowfell.Server.Workshops;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
+using Microsoft.AspNetCore.Connections;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
 
@@ -107,7 +108,16 @@ if (await Readiness.Prepare(app) is { } trouble)
     Environment.Exit(1);
 }
 
-await app.RunAsync();
+try
+{
+    await app.RunAsync();
+}
+catch (IOException held) when (held.InnerException is AddressInUseException)
+{
+    Log.Fatal("{Address} is taken by another program. Choose another port.", string.Join(", ", app.Urls));
+    await Log.CloseAndFlushAsync();
+    Environment.Exit(1);
+}
 
 /// <summary>The server's entry point, visible to its tests.</summary>
 public partial class Program;

@@ -1,6 +1,5 @@
 using System.Diagnostics;
-using System.Net;
-using System.Net.Sockets;
+using Lowfell.Tests;
 using Npgsql;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
@@ -56,7 +55,7 @@ public sealed class BrowserSession : IAsyncLifetime
 
     private static async Task<(Process Server, string Address)> Serve(string database)
     {
-        var address = $"http://127.0.0.1:{FreePort()}";
+        var address = $"http://127.0.0.1:{Ports.Free()}";
         var start = new ProcessStartInfo("dotnet") { UseShellExecute = false, RedirectStandardOutput = true, RedirectStandardError = true };
         foreach (var argument in new[] { Needed("LOWFELL_TEST_SERVER"), "--urls", address })
             start.ArgumentList.Add(argument);
@@ -130,13 +129,6 @@ public sealed class BrowserSession : IAsyncLifetime
     private static string Needed(string name) =>
         Environment.GetEnvironmentVariable(name) ?? throw new InvalidOperationException("Run these tests with ./lowfell test.");
 
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
-    }
-
     private static async Task Until(Func<Task<bool>> condition)
     {
         using var late = CancellationTokenSource.CreateLinkedTokenSource(TestContext.Current.CancellationToken);
@@ -162,8 +154,8 @@ public sealed class Page(IWebDriver driver)
         }
         catch (WebDriverTimeoutException late)
         {
-            var body = Driver.FindElements(By.TagName("body")).FirstOrDefault()?.Text ?? "";
-            throw new WebDriverTimeoutException($"{late.Message} at {Driver.Url}. Console: {string.Join(" | ", Errors())}. Page: {body[..Math.Min(600, body.Length)]}", late);
+            var body = Driver.FindElements(By.CssSelector("main, body")).LastOrDefault()?.Text ?? "";
+            throw new WebDriverTimeoutException($"{late.Message} at {Driver.Url}. Console: {string.Join(" | ", Errors())}. Page: {body[..Math.Min(3000, body.Length)]}", late);
         }
     }
 

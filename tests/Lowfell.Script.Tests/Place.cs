@@ -1,9 +1,8 @@
 using System.Diagnostics;
-using System.Net;
 using System.Net.Http.Json;
-using System.Net.Sockets;
-using System.Text;
 using System.Text.Json.Nodes;
+using System.Text;
+using Lowfell.Tests;
 using Npgsql;
 
 namespace Lowfell.Script.Tests;
@@ -22,8 +21,8 @@ public sealed class Place : IAsyncDisposable
     private readonly List<Process> started = [];
 
     public string Data { get; }
-    public int Web { get; } = FreePort();
-    public int Port { get; } = FreePort();
+    public int Web { get; } = Ports.Free();
+    public int Port { get; } = Ports.Free();
     public HttpClient Http { get; }
     public bool Demo { get; init; } = true;
 
@@ -169,13 +168,6 @@ public sealed class Place : IAsyncDisposable
             Assert.True(Stopwatch.GetTimestamp() < end, $"It did not come about within {seconds} s. {says?.Invoke()}");
             await timer.WaitForNextTickAsync(Stop);
         }
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 
     public static string Needed(string name) => Environment.GetEnvironmentVariable(name) ?? throw new InvalidOperationException("Run these tests with ./lowfell test.");

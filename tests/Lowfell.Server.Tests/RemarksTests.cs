@@ -110,6 +110,9 @@ public sealed class RemarksTests(LowfellServer server) : IClassFixture<LowfellSe
 
         (status, _) = await server.Send(HttpMethod.Post, $"/api/plan/accepted/{accepted.Text("id")}/take-back", null);
         Assert.Equal(200, status);
+
+        // What was only just looked at is no reason to answer as it stood before.
+        Assert.Null(Finding(await Read(Edited(_ => { })))["accepted"]);
         Assert.Null(Finding((await server.Get(zone))["reading"]!)["accepted"]);
         await using var db = server.Db();
         Assert.NotNull((await db.AcceptedFindings.SingleAsync(Stop)).TakenBackAt);

@@ -122,7 +122,6 @@ public sealed class ShelfTests(LowfellServer server) : IClassFixture<LowfellServ
                 ["scale"] = 56,
                 ["tableMetres"] = 0.9,
                 ["design"] = design,
-                ["startingLayers"] = true,
             };
             (status, var made) = await server.Send(HttpMethod.Post, "/api/plan/sets", body);
             Assert.Equal(201, status);
@@ -149,5 +148,121 @@ public sealed class ShelfTests(LowfellServer server) : IClassFixture<LowfellServ
         var (status, problem) = await server.Send(HttpMethod.Post, "/api/plan/sets", body);
         Assert.Equal(400, status);
         Assert.Equal(["design.pieces", "design.zones", "design.zones[0].areaCm2", "name", "scale", "tableMetres"], problem.Fields().Order());
+    }
+
+    private static JsonObject FirstSet(string name, JsonObject design, string? workshop = null) => new()
+    {
+        ["workshop"] = workshop,
+        ["name"] = name,
+        ["scale"] = 48,
+        ["tableMetres"] = 0.9,
+        ["design"] = design,
+    };
+
+    private static JsonObject Dyke(params JsonObject[] zones) => new() { ["name"] = "Dyke", ["pieces"] = 2, ["substrate"] = "foam", ["zones"] = new JsonArray([.. zones]) };
+
+    private static JsonObject Zone(string name) => new() { ["name"] = name, ["areaCm2"] = 40, ["relief"] = "deep" };
+
+    [Fact]
+    public async Task A_workshop_comes_with_its_first_set_or_not_at_all()
+    {
+        async Task<int> Workshops() => (await server.Get("/api/workshops")).AsArray().Count;
+        var before = await Workshops();
+        var (status, problem) = await server.Send(HttpMethod.Post, "/api/plan/sets", FirstSet("Causeway", Dyke(Zone("Bank"), Zone("Bank")), "Loft bench"));
+        Assert.Equal((400, "design.zones"), (status, problem.Fields().Single()));
+        (status, problem) = await server.Send(HttpMethod.Post, "/api/plan/sets", FirstSet("Causeway", Dyke(Zone("Bank")), "  "));
+        Assert.Equal((400, "workshop"), (status, problem.Fields().Single()));
+        Assert.Equal(before, await Workshops());
+        var key = Guid.NewGuid();
+        (status, var made) = await server.Send(HttpMethod.Post, "/api/plan/sets", FirstSet("Causeway", Dyke(Zone("Bank")), "Loft bench"), key);
+        Assert.Equal(201, status);
+        Assert.Equal(made.Text("setId"), (await server.Send(HttpMethod.Post, "/api/plan/sets", FirstSet("Causeway", Dyke(Zone("Bank")), "Loft bench"), key)).Body.Text("setId"));
+        Assert.Equal(before + 1, await Workshops());
+
+        // It has the plain materials once, and its layers are of them.
+        var workshop = (await server.Get("/api/workshops")).AsArray().Single(w => w!.Text("name") == "Loft bench")!;
+        var shelf = (await server.Get($"/api/shelf/{workshop.Text("id")}/materials")).AsArray();
+        Assert.Equal(shelf.Count, shelf.Select(m => m!.Text("name")).Distinct().Count());
+        var layers = (await server.Get($"/api/plan/zones/{made.Text("firstZoneId")}"))["layers"]!.AsArray();
+        Assert.All(layers, l => Assert.Contains(shelf, m => m!.Text("id") == l!["paint"]![0]!.Text("materialId")));
+    }
+
+    [Fact]
+    public async Task A_zone_begins_bare_with_the_usual_or_with_a_treatment_that_is_there()
+    {
+        var (_, made) = await server.Send(HttpMethod.Post, "/api/plan/sets", FirstSet("Sluice gate", Dyke(Zone("Bank")), "Barn bench"));
+        var first = await server.Get($"/api/plan/zones/{made.Text("firstZoneId")}");
+        var workshop = (await server.Get("/api/workshops")).AsArray().Single(w => w!.Text("name") == "Barn bench")!.Text("id");
+        var treatment = (await server.Get($"/api/plan/workshops/{workshop}/treatments")).AsArray().Single()!;
+        Assert.Equal(first.Text("treatmentId"), treatment.Text("id"));
+        Assert.Equal(first["layers"]!.AsArray().Count, treatment["layers"]!.GetValue<int>());
+        JsonObject shares = Zone("Same"), bare = Zone("Bare");
+        (shares["treatmentId"], bare["startingLayers"]) = (treatment.Text("id"), false);
+        var path = $"/api/plan/sets/{made.Text("setId")}/designs";
+        var design = Dyke(shares, bare, Zone("Usual"));
+        design["name"] = "Weir";
+        var (status, _) = await server.Send(HttpMethod.Post, path, design);
+        Assert.Equal(201, status);
+        var zones = (await server.Get($"/api/plan/sets/{made.Text("setId")}"))["designs"]!.AsArray().Single(d => d!.Text("name") == "Weir")!["zones"]!.AsArray();
+        Assert.Equal([treatment["layers"]!.GetValue<int>(), 0, 5], zones.Select(z => z!["layers"]!.GetValue<int>()));
+        Assert.Equal(treatment.Text("id"), (await server.Get($"/api/plan/zones/{zones[0]!.Text("id")}")).Text("treatmentId"));
+
+        // One of another bench is none of this one.
+        var foreign = Zone("Foreign");
+        foreign["treatmentId"] = (await server.Get($"/api/plan/workshops/{await server.WorkshopId()}/treatments")).AsArray()[0]!.Text("id");
+        (status, var problem) = await server.Send(HttpMethod.Post, path, new JsonObject { ["name"] = "Pier", ["pieces"] = 1, ["substrate"] = "wood", ["zones"] = new JsonArray(Zone("Deck"), foreign) });
+        Assert.Equal((400, "zones[1].treatmentId"), (status, problem.Fields().Single()));
+    }
+
+    [Fact]
+    public async Task The_usual_layers_follow_the_house()
+    {
+        async Task<List<string>> Begins(string workshop, string? answer)
+        {
+            var (_, bench) = await server.Send(HttpMethod.Post, "/api/workshops", new { name = workshop });
+            var house = $"/api/workshops/{bench.Text("id")}/house-rules";
+            if (answer is not null)
+                await server.Send(HttpMethod.Put, house, new JsonObject { ["version"] = (await server.Get(house))["version"]!.Copy(), ["answers"] = new JsonObject { ["recess colour"] = answer } });
+            var set = FirstSet("Causeway", Dyke(Zone("Bank")));
+            set["workshopId"] = bench.Text("id");
+            var (status, made) = await server.Send(HttpMethod.Post, "/api/plan/sets", set);
+            Assert.Equal(201, status);
+            var zone = await server.Get($"/api/plan/zones/{made.Text("firstZoneId")}");
+            Assert.DoesNotContain(zone["reading"]!["findings"]!.AsArray(), f => f!.Text("severity") == "stop");
+            return zone["layers"]!.AsArray().Select(l => l!.Text("technique")).ToList();
+        }
+
+        Assert.Contains("overbrush", await Begins("Shed bench", null));
+        Assert.DoesNotContain("overbrush", await Begins("Yard bench", "after"));
+    }
+
+    [Fact]
+    public async Task What_is_taken_off_the_shelf_can_be_put_back()
+    {
+        var (_, paint) = await server.Send(HttpMethod.Post, await List(), Paint("Brought Back"));
+        var path = $"/api/shelf/materials/{paint.Text("id")}";
+        await server.Send(HttpMethod.Delete, path, null);
+        Assert.DoesNotContain((await server.Get(await List())).AsArray(), m => m!.Text("name") == "Brought Back");
+        var (status, back) = await server.Send(HttpMethod.Post, path + "/bring-back", null);
+        Assert.Equal((200, "Brought Back"), (status, back.Text("name")));
+        Assert.Contains((await server.Get(await List())).AsArray(), m => m!.Text("id") == paint.Text("id"));
+
+        // Its name may have been given away meanwhile.
+        await server.Send(HttpMethod.Delete, path, null);
+        await server.Send(HttpMethod.Post, await List(), Paint("Brought Back"));
+        (status, back) = await server.Send(HttpMethod.Post, path + "/bring-back", null);
+        Assert.Equal((409, "name"), (status, back.Fields().Single()));
+        Assert.Equal(404, (await server.Send(HttpMethod.Post, $"/api/shelf/materials/{Guid.NewGuid()}/bring-back", null)).Status);
+    }
+
+    [Fact]
+    public async Task A_card_comes_with_what_is_usual_for_the_kind()
+    {
+        var (status, preview) = await server.Send(HttpMethod.Post, "/api/shelf/drawdown", new { kind = "paint", carrier = "enamel", colour = "#4a3527" });
+        Assert.Equal(200, status);
+        Assert.Equal(preview["usual"]!["touchMinutes"]!.GetValue<decimal>(), preview["card"]!["touchMinutes"]!.GetValue<decimal>());
+        Assert.Equal(0.05m, preview["usual"]!["dropMl"]!.GetValue<decimal>());
+        (_, var wash) = await server.Send(HttpMethod.Post, "/api/shelf/drawdown", new { kind = "paint", carrier = "water acrylic", colour = "#4a3527" });
+        Assert.True(wash["usual"]!["cureMinutes"]!.GetValue<decimal>() < preview["usual"]!["cureMinutes"]!.GetValue<decimal>());
     }
 }

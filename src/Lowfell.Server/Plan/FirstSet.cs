@@ -1,5 +1,6 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Order;
 using Lowfell.Server.Http;
 using Lowfell.Server.Stacks;
 using Lowfell.Server.Writing;
@@ -11,13 +12,18 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Lowfell.Server.Plan;
 
-public sealed record NewZoneIn(string? Name, decimal? AreaCm2, Relief? Relief, decimal? EdgeMm, decimal? JointMm, decimal? Up, Sheen? TargetSheen, string? Ground);
+/// <summary>
+/// A zone to begin with. It shares the layers of <paramref name="TreatmentId"/> when one is given; else <paramref name="StartingLayers"/> lays
+/// the usual stack for its relief and the house rules, or leaves it bare.
+/// </summary>
+public sealed record NewZoneIn(string? Name, decimal? AreaCm2, Relief? Relief, decimal? EdgeMm, decimal? JointMm, decimal? Up, Sheen? TargetSheen, string? Ground, Guid? TreatmentId = null, bool? StartingLayers = null);
 
-public sealed record NewDesignIn(string? Name, Silhouette? Silhouette, Substrate? Substrate, int? Pieces, IReadOnlyList<NewZoneIn?>? Zones);
+/// <summary>A design; <paramref name="StartingLayers"/> stands for every zone that does not say.</summary>
+public sealed record NewDesignIn(string? Name, Silhouette? Silhouette, Substrate? Substrate, int? Pieces, IReadOnlyList<NewZoneIn?>? Zones, bool? StartingLayers = null);
 
-/// <summary>A set with its first design; <paramref name="StartingLayers"/> lays a plain stack on every zone.</summary>
+/// <summary>A set with its first design, on a bench that is there, or on a new one of the name given.</summary>
 public sealed record NewSetIn(
-    Guid? WorkshopId, string? Name, int? Scale, decimal? TableMetres, Handling? Handling, Sheen? TargetSheen, NewDesignIn? Design, bool? StartingLayers);
+    Guid? WorkshopId, string? Workshop, string? Name, int? Scale, decimal? TableMetres, Handling? Handling, Sheen? TargetSheen, NewDesignIn? Design);
 
 /// <summary>The way in for a new workshop, and for every further design.</summary>
 public static class FirstSet
@@ -28,23 +34,41 @@ public static class FirstSet
     {
         var plan = app.MapGroup("/api/plan").WithTags("Plan");
         plan.MapGet("/presets", () => TypedResults.Ok(Presets.All)).WithName("presets");
+        plan.MapGet("/workshops/{workshopId:guid}/treatments", TreatmentsOf).WithName("treatmentsOfWorkshop").WithSummary("Treatments that a new zone can share.");
         plan.MapPost("/sets", AddSet).WithName("addSet").Writes<Made>(StatusCodes.Status201Created);
         plan.MapPost("/sets/{setId:guid}/designs", AddDesign).WithName("addDesign").Writes<Made>(StatusCodes.Status201Created);
     }
 
     public sealed record Made(Guid SetId, Guid FirstZoneId);
 
+    private const int MostTreatments = 500;
+
+    private static async Task<Ok<IReadOnlyList<TreatmentEntry>>> TreatmentsOf(Guid workshopId, LowfellDb db, CancellationToken stop)
+    {
+        var layers = Revisions.Layers(db);
+        var found = await db.Treatments.AsNoTracking().Where(t => t.WorkshopId == workshopId && db.Zones.Any(z => z.TreatmentId == t.Id)).OrderBy(t => t.Name).ThenBy(t => t.Id).Take(MostTreatments)
+            .Select(t => new TreatmentEntry(t.Id, t.Name, layers.Count(l => l.TreatmentId == t.Id))).ToListAsync(stop);
+        return TypedResults.Ok<IReadOnlyList<TreatmentEntry>>(found);
+    }
+
     private static async Task<Outcome<Made>> AddSet(NewSetIn entry, Write write)
     {
-        if (entry.WorkshopId is not { } workshop || !await Lock(write, workshop))
+        if (entry.WorkshopId is { } given && !await Lock(write, given))
             return Problems.NotFound("workshop");
         var faults = new Faults();
+        if (entry.WorkshopId is null)
+        {
+            faults.Text(entry.Workshop, "workshop", 120);
+            faults.Require(await write.Db.Workshops.CountAsync(write.Stop) < NewWorkshop.Most, "workshop", $"At most {NewWorkshop.Most} workshops.");
+        }
+
         faults.Text(entry.Name, "name", 120);
         faults.Require(entry.Scale is >= 1 and <= 1000, "scale", "Give the n of 1:n, from 1 to 1000.");
         faults.Require(entry.TableMetres is >= 0.1m and <= 10, "tableMetres", "Give the viewing distance in metres, from 0.1 to 10.");
         CheckDesign(entry.Design, "design.", faults);
-        if (faults.Any)
+        if (faults.Any || await Treatments(entry.Design!, "design.", entry.WorkshopId, write, faults) is not { } treatments)
             return faults.ToProblem();
+        var workshop = entry.WorkshopId ?? NewWorkshop.Add(write, new WorkshopRow { Name = entry.Workshop!.Trim(), CreatedAt = write.Now });
         if (await write.Db.Sets.AnyAsync(s => s.WorkshopId == workshop && s.Name == entry.Name!.Trim(), write.Stop))
             return Problems.Taken("name", "This workshop has a set of this name already.");
         var set = new SetRow
@@ -57,7 +81,7 @@ public static class FirstSet
             TargetSheen = entry.TargetSheen ?? Sheen.Matt,
         };
         write.Db.Add(set);
-        var design = await Build(write, workshop, set.Id, 0, entry.Design!, entry.StartingLayers ?? true);
+        var design = await Build(write, workshop, set.Id, 0, entry.Design!, treatments);
         await write.Save();
         return new Made(set.Id, design.Zones[0].Id);
     }
@@ -71,11 +95,11 @@ public static class FirstSet
         CheckDesign(entry, "", faults);
         var names = await db.Designs.Where(d => d.SetId == setId).Select(d => d.Name).ToListAsync(write.Stop);
         faults.Require(names.Count < MostDesigns, "name", $"At most {MostDesigns} designs in a set.");
-        if (faults.Any)
+        if (faults.Any || await Treatments(entry, "", set.WorkshopId, write, faults) is not { } treatments)
             return faults.ToProblem();
         if (names.Contains(entry.Name!.Trim()))
             return Problems.Taken("name", $"{set.Name} has a design of this name already.");
-        var design = await Build(write, set.WorkshopId, setId, names.Count, entry, startingLayers: true);
+        var design = await Build(write, set.WorkshopId, setId, names.Count, entry, treatments);
         await write.Save();
         return new Made(setId, design.Zones[0].Id);
     }
@@ -107,9 +131,21 @@ public static class FirstSet
         faults.Require(names.Distinct().Count() == names.Count, at + "zones", "Give every zone a name of its own.");
     }
 
-    private static async Task<DesignRow> Build(Write write, Guid workshop, Guid setId, int position, NewDesignIn entry, bool startingLayers)
+    /// <summary>The treatments that zones are to share; null, with the fault, when one is not of this workshop.</summary>
+    private static async Task<Dictionary<Guid, TreatmentRow>?> Treatments(NewDesignIn design, string at, Guid? workshop, Write write, Faults faults)
     {
-        var shelf = startingLayers ? await StarterMaterials(write, workshop) : [];
+        var wanted = design.Zones!.Select(z => z!.TreatmentId).OfType<Guid>().Distinct().ToList();
+        var found = wanted.Count == 0 ? [] : await write.Db.Treatments.Where(t => t.WorkshopId == workshop && wanted.Contains(t.Id)).ToDictionaryAsync(t => t.Id, write.Stop);
+        for (var i = 0; i < design.Zones!.Count; i++)
+            faults.Require(design.Zones[i]!.TreatmentId is not { } id || found.ContainsKey(id), $"{at}zones[{i}].treatmentId", "This workshop has no such treatment. Choose another, or begin with the usual layers.");
+        return faults.Any ? null : found;
+    }
+
+    private static async Task<DesignRow> Build(Write write, Guid workshop, Guid setId, int position, NewDesignIn entry, Dictionary<Guid, TreatmentRow> treatments)
+    {
+        bool Begins(NewZoneIn zone) => zone.TreatmentId is null && (zone.StartingLayers ?? entry.StartingLayers ?? true);
+        var shelf = entry.Zones!.Any(z => Begins(z!)) ? await StarterMaterials(write, workshop) : [];
+        var rules = (await write.Db.Workshops.FindAsync([workshop], write.Stop))!.HouseRules;
         var design = new DesignRow
         {
             SetId = setId,
@@ -123,9 +159,15 @@ public static class FirstSet
         for (var i = 0; i < entry.Zones!.Count; i++)
         {
             var zone = entry.Zones[i]!;
+            if (zone.TreatmentId is { } shared)
+            {
+                design.Zones.Add(Zone(zone, treatments[shared], i));
+                continue;
+            }
+
             var treatment = new TreatmentRow { WorkshopId = workshop, Name = zone.Name!.Trim(), ChangedAt = write.Now };
-            if (startingLayers)
-                treatment.Layers.AddRange(Layers(treatment.Id, zone, shelf));
+            if (Begins(zone))
+                treatment.Layers.AddRange(Layers(treatment.Id, zone, rules, shelf));
             Revisions.Begin(write.Db, treatment, write.Actor.Name);
             design.Zones.Add(Zone(zone, treatment, i));
         }
@@ -156,10 +198,10 @@ public static class FirstSet
         };
     }
 
-    private static IEnumerable<LayerRow> Layers(Guid treatment, NewZoneIn zone, Dictionary<string, MaterialRow> shelf)
+    private static IEnumerable<LayerRow> Layers(Guid treatment, NewZoneIn zone, HouseRules rules, Dictionary<string, MaterialRow> shelf)
     {
         var ground = zone.Ground is { } g && shelf.ContainsKey(g) ? g : "Plain earth brown";
-        foreach (var (technique, material, coats) in StarterShelf.Stack(zone.Relief ?? Relief.Light, ground))
+        foreach (var (technique, material, coats) in StarterShelf.Stack(zone.Relief ?? Relief.Light, ground, rules))
         {
             var name = technique == Technique.Varnish && zone.TargetSheen is { } sheen ? $"Plain {Core.Words.EnumWords.Of(sheen)} varnish" : material;
             yield return new LayerRow
@@ -178,12 +220,15 @@ public static class FirstSet
     {
         var starters = StarterShelf.Materials(workshop).ToDictionary(m => m.Name);
         var names = starters.Keys.ToList();
+        foreach (var added in write.Db.Materials.Local.Where(m => m.WorkshopId == workshop))
+            starters[added.Name] = added;
         var have = await write.Db.Materials.Where(m => m.WorkshopId == workshop && m.PutAwayAt == null && m.Maker == "" && names.Contains(m.Name)).ToDictionaryAsync(m => m.Name, write.Stop);
         foreach (var (name, row) in starters)
         {
             if (have.ContainsKey(name))
                 continue;
-            write.Db.Add(row);
+            if (write.Db.Entry(row).State == EntityState.Detached)
+                write.Db.Add(row);
             have[name] = row;
         }
 

@@ -36,8 +36,8 @@ public static class PlanEndpoints
         return TypedResults.Ok(Listing(graph));
     }
 
-    /// <summary>Drafts come many a second while a slider moves; they need not look for other windows' changes every time.</summary>
-    private static readonly TimeSpan DraftsLook = TimeSpan.FromMilliseconds(100);
+    /// <summary>Drafts come many a second while a slider moves; those need not look for other changes every time.</summary>
+    private static readonly TimeSpan MovingLook = TimeSpan.FromMilliseconds(100);
 
     private static PlanOverview Listing(SetGraph graph)
     {
@@ -63,7 +63,7 @@ public static class PlanEndpoints
 
     private static async Task<Results<Ok<Reading>, ProblemHttpResult>> Read(Guid zoneId, DraftIn draft, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
-        if (await graphs.OfZone(db, zoneId, stop, within: DraftsLook) is not { } at)
+        if (await graphs.OfZone(db, zoneId, stop, within: draft.Moving == true ? MovingLook : default) is not { } at)
             return Problems.NotFound("zone");
         var faults = new Faults();
         var layers = LayerWords.Read(draft.Layers, at.Graph.Materials, faults);

@@ -8,8 +8,9 @@ namespace Lowfell.Server.Plan;
 
 /// <summary>
 /// A layers-only request: what would this stack give? On a piece half done, how many layers are on it already and the minutes since the last.
+/// While a slider is moving it may be answered by how the rest of the set stood a moment ago.
 /// </summary>
-public sealed record DraftIn(IReadOnlyList<LayerDto?>? Layers, int? Laid = null, double? MinutesSinceLast = null);
+public sealed record DraftIn(IReadOnlyList<LayerDto?>? Layers, int? Laid = null, double? MinutesSinceLast = null, bool? Moving = null);
 
 /// <summary>A whole stack to store, and the version it was edited from.</summary>
 public sealed record StackIn(uint? Version, IReadOnlyList<LayerDto?>? Layers);

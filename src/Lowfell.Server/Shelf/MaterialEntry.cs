@@ -1,6 +1,7 @@
 using Lowfell.Core.Colour;
 using Lowfell.Core.Drying;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing.Measures;
 using Lowfell.Server.Http;
 using Lowfell.Server.Stacks;
 using Lowfell.Server.Writing;
@@ -11,6 +12,17 @@ namespace Lowfell.Server.Shelf;
 /// <summary>Checks an entered material and copies it into its row; what is left out gets the usual figures of its kind.</summary>
 internal static class MaterialEntry
 {
+    private const decimal UsualSolids = 0.4m;
+
+    /// <summary>What is taken for what is left out.</summary>
+    public static UsualFigures Usual(Material m)
+    {
+        var dry = UsualDryTimes.For(m.Kind, m.Carrier);
+        return new UsualFigures(
+            UsualSolids, m.Carrier.UsualThinners(), (decimal)dry.TouchMinutes, (decimal)dry.RecoatMinutes, (decimal)dry.CureMinutes,
+            UsualMeasures.DropMl, UsualMeasures.UsualDensity(m.Kind, m.Carrier));
+    }
+
     public static Faults Check(MaterialIn m)
     {
         var faults = new Faults();
@@ -67,13 +79,13 @@ internal static class MaterialEntry
         row.MostThinnerShare = m.MostThinnerShare;
         row.DropMl = m.DropMl;
         row.DensityGPerMl = m.DensityGPerMl;
-        row.SolidsFraction = m.SolidsFraction ?? 0.4m;
+        row.SolidsFraction = m.SolidsFraction ?? UsualSolids;
         row.Thinners = [.. (m.Thinners ?? m.Carrier.Value.UsualThinners()).Distinct()];
         (row.TouchMinutes, row.RecoatMinutes, row.CureMinutes) = ((decimal)dry.TouchMinutes, (decimal)dry.RecoatMinutes, (decimal)dry.CureMinutes);
         row.HeatSafe = m.HeatSafe ?? false;
         row.StockMl = m.StockMl ?? 0;
         row.PackMl = m.PackMl ?? 0;
-        row.Price = m.Price ?? 0;
+        row.Price = m.Price;
         row.Hazards = m.Hazards ?? "";
         row.Notes = m.Notes ?? "";
     }

@@ -27,6 +27,7 @@ public static class ShelfEndpoints
         shelf.MapPut("/materials/{id:guid}", Change).WithName("changeMaterial").Writes<MaterialTold, MaterialCard>(Tell);
         shelf.MapPut("/materials/{id:guid}/bottle", Bottle).WithName("calibrateBottle").WithSummary("The drop of a bottle, from drops counted onto a scale or into a syringe.").Writes<BottleTold, BottleReading>(Tell);
         shelf.MapDelete("/materials/{id:guid}", Remove).WithName("removeMaterial").WritesSilently();
+        shelf.MapPost("/materials/{id:guid}/bring-back", BringBack).WithName("bringMaterialBack").WithSummary("Puts a material back on the shelf.").Writes<MaterialTold, MaterialCard>(Tell);
         shelf.MapGet("/materials/{id:guid}/uses", Uses).WithName("materialUses").ProducesProblem(404);
         shelf.MapGet("/{workshopId:guid}/materials.csv", ShelfFiles.CsvOut).WithName("shelfCsv").ProducesProblem(404);
         shelf.MapGet("/{workshopId:guid}/palette.gpl", ShelfFiles.PaletteOut).WithName("shelfPalette").ProducesProblem(404);
@@ -161,6 +162,18 @@ public static class ShelfEndpoints
         return new Nothing();
     }
 
+    private static async Task<Outcome<MaterialTold>> BringBack(Guid id, Write write)
+    {
+        if (await write.Db.Materials.FirstOrDefaultAsync(m => m.Id == id, write.Stop) is not { } row)
+            return Problems.NotFound("material");
+        write.In(row.WorkshopId);
+        if (await Taken(row, write.Db, write.Stop) is { } taken)
+            return taken;
+        row.PutAwayAt = null;
+        await write.Save();
+        return new MaterialTold(row.Id, row.Version);
+    }
+
     private static async Task<Results<Ok<IReadOnlyList<UseEntry>>, ProblemHttpResult>> Uses(Guid id, LowfellDb db, CancellationToken stop)
     {
         if (!await db.Materials.AnyAsync(m => m.Id == id, stop))
@@ -184,14 +197,15 @@ public static class ShelfEndpoints
             layers.Select(l => new UseEntry(l.Name, l.Position + 1, EnumWords.Of(l.Technique), byTreatment[l.Id].ToList())).ToList());
     }
 
-    private static Results<Ok<MaterialCard>, ProblemHttpResult> Preview(MaterialIn entry)
+    private static Results<Ok<MaterialPreview>, ProblemHttpResult> Preview(MaterialIn entry)
     {
         var faults = MaterialEntry.Check(entry with { Name = string.IsNullOrWhiteSpace(entry.Name) ? "new" : entry.Name });
         if (faults.Any)
             return faults.ToProblem();
         var row = new MaterialRow { Name = entry.Name ?? "" };
         MaterialEntry.Fill(row, entry with { Name = entry.Name ?? "" });
-        return TypedResults.Ok(Card(row, row.ToCore(), 0));
+        var material = row.ToCore();
+        return TypedResults.Ok(new MaterialPreview(Card(row, material, 0), MaterialEntry.Usual(material)));
     }
 
     private static async Task<Dictionary<Guid, int>> UseCounts(LowfellDb db, Guid workshop, CancellationToken stop)

@@ -16,9 +16,16 @@ public sealed record MaterialIn(
 public sealed record MaterialCard(
     Guid Id, uint Version, string Name, string Maker, string Code, MaterialKind Kind, Carrier Carrier, string? Colour, string? OverBlack, string? OverWhite,
     decimal? CoatsToHide, Sheen Sheen, decimal SolidsFraction, IReadOnlyList<ThinnerFamily> Thinners, decimal TouchMinutes, decimal RecoatMinutes,
-    decimal CureMinutes, bool HeatSafe, decimal StockMl, decimal PackMl, decimal Price, string Hazards, string Notes,
+    decimal CureMinutes, bool HeatSafe, decimal StockMl, decimal PackMl, decimal? Price, string Hazards, string Notes,
     OpticsSource OpticsSource, int? PredictedCoatsToHide, CardDoubt? CardDoubt, decimal HidingFactor, decimal TintFactor, IReadOnlyList<Drawdown> Drawdowns, int Uses,
     Lustre Lustre, decimal? MostThinnerShare, decimal? DropMl, decimal? DensityGPerMl);
+
+/// <summary>What a material of its kind and carrier usually has, for all that is left out: guesses, and the label wins.</summary>
+public sealed record UsualFigures(
+    decimal SolidsFraction, IReadOnlyList<ThinnerFamily> Thinners, decimal TouchMinutes, decimal RecoatMinutes, decimal CureMinutes, decimal DropMl, decimal DensityGPerMl);
+
+/// <summary>A material that is being typed in: its card, and what is taken for what is left out.</summary>
+public sealed record MaterialPreview(MaterialCard Card, UsualFigures Usual);
 
 /// <summary>Drops counted into something with a scale: ml, or grams. Without a density the usual of its kind counts.</summary>
 public sealed record BottleIn(uint? Version, int? Drops, decimal? Ml, decimal? Grams, decimal? DensityGPerMl);

@@ -38,7 +38,7 @@ internal static class ShoppingLists
         if (await Make(workshopId, UsualWithin, db, graphs, stop) is not { } list)
             return Problems.NotFound("workshop");
         static string Two(IFormattable number) => number.ToString("0.##", CultureInfo.InvariantCulture);
-        static string Money(IFormattable number) => number.ToString("0.00", CultureInfo.InvariantCulture);
+        static string Money(IFormattable? number) => number?.ToString("0.00", CultureInfo.InvariantCulture) ?? "";
         await using var text = new StringWriter(CultureInfo.InvariantCulture);
         await using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape }))
             await csv.WriteRecordsAsync(list.Lines.Where(l => l.State == StockState.Short).Select(l =>
@@ -48,7 +48,7 @@ internal static class ShoppingLists
 
     private static async Task<ShoppingList?> Make(Guid workshopId, double within, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
-        if (!await db.Workshops.AnyAsync(w => w.Id == workshopId, stop))
+        if (await db.Workshops.Where(w => w.Id == workshopId).Select(w => w.Currency).FirstOrDefaultAsync(stop) is not { } currency)
             return null;
         var sets = await db.Sets.Where(s => s.WorkshopId == workshopId).OrderBy(s => s.Name).Select(s => s.Id).Take(MostSets).ToListAsync(stop);
         var plans = new List<ZonePlan>();
@@ -70,7 +70,8 @@ internal static class ShoppingLists
         var reader = new Reader(await graphs.ShelfOf(db, workshopId, stop), stock, needs, within);
         var lines = needs.Values.Where(n => stock.ContainsKey(n.Material.Id)).AsParallel().Select(n => reader.Line(n, places[n.DrivingZone].Name)).ToList()
             .OrderBy(l => l.State).ThenByDescending(l => l.ShortMl).ThenBy(l => l.Name, StringComparer.Ordinal).ToList();
-        return new ShoppingList(workshopId, within, Math.Round(lines.Sum(l => l.Cost), 2), lines);
+        var unpriced = lines.Count(l => l.State == StockState.Short && l.Cost is null);
+        return new ShoppingList(workshopId, within, currency, Math.Round(lines.Sum(l => l.Cost ?? 0), 2), unpriced, lines);
     }
 
     private sealed class Reader(ShelfMaterials shelf, IReadOnlyDictionary<Guid, decimal> stock, Dictionary<Guid, SetNeed> needs, double within)
@@ -78,9 +79,9 @@ internal static class ShoppingLists
         public ShoppingLine Line(SetNeed need, string drivenBy)
         {
             var row = shelf.Row(need.Material.Id);
-            var buy = Shopping.For(need.Ml, (double)stock[row.Id], (double)row.PackMl, (double)row.Price);
+            var buy = Shopping.For(need.Ml, (double)stock[row.Id], (double)row.PackMl, (double?)row.Price);
             return new ShoppingLine(
-                row.Id, row.Name, row.Maker, buy.State, Math.Round(need.Ml, 2), stock[row.Id], Math.Round(buy.ShortMl, 2), row.PackMl, buy.Packs, row.Price, Math.Round(buy.Cost, 2), Math.Round(buy.LeftMl, 2),
+                row.Id, row.Name, row.Maker, buy.State, Math.Round(need.Ml, 2), stock[row.Id], Math.Round(buy.ShortMl, 2), row.PackMl, buy.Packs, row.Price, buy.Cost is { } cost ? Math.Round(cost, 2) : null, Math.Round(buy.LeftMl, 2),
                 drivenBy, Math.Round(need.DrivingShare, 3), buy.State == StockState.Short ? Alternatives(need.Material, buy.ShortMl) : []);
         }
 

@@ -22,8 +22,9 @@ public sealed record AlternativeDto(Guid MaterialId, string Name, double Differe
 
 /// <summary>One material against everything planned on the bench.</summary>
 public sealed record ShoppingLine(
-    Guid MaterialId, string Name, string Maker, StockState State, double NeedMl, decimal StockMl, double ShortMl, decimal PackMl, int Packs, decimal Price, double Cost, double LeftMl,
+    Guid MaterialId, string Name, string Maker, StockState State, double NeedMl, decimal StockMl, double ShortMl, decimal PackMl, int Packs, decimal? Price, double? Cost, double LeftMl,
     string DrivenBy, double DrivenShare, IReadOnlyList<AlternativeDto> Alternatives);
 
-/// <summary>What all sets of a workshop still take, shortest first; alternatives differ by at most so much (CIEDE2000).</summary>
-public sealed record ShoppingList(Guid WorkshopId, double Within, double Cost, IReadOnlyList<ShoppingLine> Lines);
+/// <summary>What all sets of a workshop still take, shortest first; alternatives differ by at most so much (CIEDE2000). What is to be bought
+/// and has no price or no pack size is counted, not added.</summary>
+public sealed record ShoppingList(Guid WorkshopId, double Within, string Currency, double Cost, int Unpriced, IReadOnlyList<ShoppingLine> Lines);

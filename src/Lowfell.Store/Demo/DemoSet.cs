@@ -13,7 +13,7 @@ public static class DemoSet
     {
         if (await db.Workshops.AnyAsync(stop))
             return false;
-        var workshop = new WorkshopRow { Name = "Fen Row bench", CreatedAt = now, TemperatureC = 17, RelativeHumidity = 0.62m };
+        var workshop = new WorkshopRow { Name = "Fen Row bench", CreatedAt = now, TemperatureC = 17, RelativeHumidity = 0.62m, Currency = "€" };
         db.Add(workshop);
         var shelf = DemoShelf.Materials(workshop.Id).ToDictionary(m => m.Name);
         DemoPots.FillBottles(shelf);

@@ -21,6 +21,7 @@ internal sealed class WorkshopMapping : IEntityTypeConfiguration<WorkshopRow>
             t.HasCheckConstraint("ck_workshops_humidity", "relative_humidity between 0 and 1");
         });
         row.Property(w => w.Name).HasMaxLength(120);
+        row.Property(w => w.Currency).HasMaxLength(8).HasDefaultValue("");
         row.ComplexProperty(w => w.HouseRules);
         row.HasRowVersion(w => w.Version);
         row.HasMany(w => w.Sets).WithOne().HasForeignKey(s => s.WorkshopId).OnDelete(DeleteBehavior.Restrict);

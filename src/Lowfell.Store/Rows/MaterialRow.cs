@@ -47,7 +47,10 @@ public sealed class MaterialRow
     public bool HeatSafe { get; set; }
     public decimal StockMl { get; set; }
     public decimal PackMl { get; set; }
-    public decimal Price { get; set; }
+
+    /// <summary>What a pack costs, in the workshop's currency; null when it is not known.</summary>
+    public decimal? Price { get; set; }
+
     public string Hazards { get; set; } = "";
     public string Notes { get; set; } = "";
 

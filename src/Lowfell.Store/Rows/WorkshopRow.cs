@@ -12,6 +12,10 @@ public sealed class WorkshopRow
     public HouseRules HouseRules { get; set; } = new();
     public decimal TemperatureC { get; set; } = 20;
     public decimal RelativeHumidity { get; set; } = 0.5m;
+
+    /// <summary>What its prices are in, as it is written before or behind a sum; empty until somebody says so.</summary>
+    public string Currency { get; set; } = "";
+
     public DateTimeOffset CreatedAt { get; init; }
     public uint Version { get; init; }
     public List<SetRow> Sets { get; } = [];

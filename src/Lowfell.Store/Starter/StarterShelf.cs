@@ -1,6 +1,7 @@
 using Lowfell.Core.Drying;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Order;
 using Lowfell.Store.Rows;
 
 namespace Lowfell.Store.Starter;
@@ -8,6 +9,8 @@ namespace Lowfell.Store.Starter;
 /// <summary>A dozen plain materials for a workshop with an empty shelf, to be replaced by the real pots.</summary>
 public static class StarterShelf
 {
+    private const string Dark = "Plain near-black";
+
     public static IEnumerable<MaterialRow> Materials(Guid workshop)
     {
         MaterialRow M(string name, MaterialKind kind, string? colour = null, double? hides = null, Sheen sheen = Sheen.Matt, double solids = 0.42) => Row(workshop, name, kind, Carrier.WaterAcrylic, colour, hides, sheen, solids);
@@ -27,9 +30,18 @@ public static class StarterShelf
         yield return water;
     }
 
-    /// <summary>A stack to start from on any zone: prime, ground colour, wash, dry brush, seal.</summary>
-    public static IEnumerable<(Technique Technique, string Material, int Coats)> Stack(Relief relief, string ground) =>
-        relief == Relief.Smooth
+    /// <summary>
+    /// A stack to start from on any zone: prime, ground colour, wash, dry brush, seal. Where the house gives recesses their colour first,
+    /// deep relief gets it all over and the ground colour is dragged over it.
+    /// </summary>
+    public static IEnumerable<(Technique Technique, string Material, int Coats)> Stack(Relief relief, string ground, HouseRules rules) =>
+        relief == Relief.Deep && rules.RecessColour == RecessSchool.Before && ground != Dark
+            ?
+            [
+                (Technique.Prime, "Plain grey primer", 2), (Technique.BaseCoat, Dark, 1), (Technique.Overbrush, ground, 2),
+                (Technique.DryBrush, "Plain off-white", 1), (Technique.Varnish, "Plain matt varnish", 1),
+            ]
+        : relief == Relief.Smooth
             ? [(Technique.Prime, "Plain grey primer", 2), (Technique.BaseCoat, ground, 2), (Technique.Filter, "Plain brown wash", 1), (Technique.Varnish, "Plain matt varnish", 1)]
             :
             [

@@ -10,6 +10,7 @@ import type { Command } from "./kit/keyboard";
 import { leave, useAllCommands, useCommands } from "./kit/keys";
 import { KeysDialog } from "./kit/KeysDialog";
 import { Menu } from "./kit/Menu";
+import { Tip } from "./kit/Tip";
 import { Waiting } from "./kit/Waiting";
 import { addressOf, places, viewAt, views, type Where } from "./views";
 
@@ -194,6 +195,7 @@ export function Shell() {
       <main id="main" ref={main} tabIndex={-1} data-view={view?.id} className="min-h-0 flex-1 outline-none">
         <Outlet />
       </main>
+      <Tip />
       {finding && <Finder setId={setId} workshopId={workshopId} onClose={() => setFinding(false)} />}
       <KeysDialog open={keys} onClose={() => setKeys(false)} scopes={scopes} />
     </div>

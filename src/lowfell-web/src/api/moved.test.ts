@@ -22,8 +22,9 @@ test("coming back after a gap is told by versions alone", () => {
   ]);
 });
 
-test("what was never seen is where one begins, and nothing goes backwards", () => {
-  expect(moved({}, told({ plan: 5, shelf: 1 }), false)).toEqual([]);
+test("the very first write to a slice is heard, and nothing goes backwards", () => {
+  expect(moved({ shelf: 3 }, told({ plan: 1 }), false)).toEqual(["plan"]);
+  expect(moved({ shelf: 3 }, told({ plan: 1 }), true)).toEqual([]);
   expect(moved({ plan: 6 }, told({ plan: 5 }), false)).toEqual([]);
 });
 

@@ -35,14 +35,13 @@ export type Versions = Partial<Record<Slice, number>>;
 export type Change = { versions: Versions; write: string };
 
 /**
- * Slices that somebody else moved on. Own writes are known already, unless a version in between was missed; what has never been seen
- * before is where one begins.
+ * Slices that somebody else moved on. Own writes are known already, unless a version in between was missed. A slice that nothing was
+ * ever written to has no version yet, and so begins at 0.
  */
 export function moved(seen: Versions, change: Change, own: boolean): Slice[] {
   return all.filter((slice) => {
-    const [was, is] = [seen[slice], change.versions[slice]];
-    if (was === undefined || is === undefined || is <= was) return false;
-    return !own || is > was + 1;
+    const [was, is] = [seen[slice] ?? 0, change.versions[slice]];
+    return is !== undefined && is > was + (own ? 1 : 0);
   });
 }
 

@@ -1,4 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
+import { cache } from "./cache";
 import { api, take, type Schema } from "./client";
 
 // What the views read, each under one key.
@@ -15,12 +16,13 @@ export const overviewQuery = (setId: string) =>
 
 const materialsAPage = 1000;
 
-/** The whole shelf, however many pages it has. */
+/** The whole shelf, however many pages it has; the first stands there while the others are read. */
 export const materialsQuery = (workshopId: string) =>
   queryOptions({
     queryKey: ["materials", workshopId],
     queryFn: async ({ signal }) => {
       const all: Schema["MaterialCard"][] = [];
+      const key = ["materials", workshopId];
       for (let page = 0; ; page++) {
         const some = await take(
           api.GET("/api/shelf/{workshopId}/materials", {
@@ -30,6 +32,7 @@ export const materialsQuery = (workshopId: string) =>
         );
         all.push(...some);
         if (some.length < materialsAPage) return all;
+        if (cache.getQueryData<unknown[]>(key) === undefined) cache.setQueryData(key, [...all]);
       }
     },
   });

@@ -32,7 +32,7 @@ export function IconButton({
     <button
       type="button"
       aria-label={name}
-      title={name}
+      data-tip={name}
       className={`inline-flex size-[26px] items-center justify-center rounded-[3px] border border-transparent text-ink hover:border-line disabled:opacity-40 ${className}`}
       {...rest}
     />

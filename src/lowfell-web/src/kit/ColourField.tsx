@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from "react";
+import { lazy, Suspense, useState, type RefCallback } from "react";
 import { Button } from "./Button";
 import { TextField } from "./Field";
 
@@ -15,7 +15,10 @@ export function ColourField(props: {
   fault?: string;
   placeholder?: string;
   onChange: (colour: string) => void;
+  onBlur?: () => void;
+  takesFocus?: RefCallback<HTMLInputElement>;
 }) {
+  const { takesFocus } = props;
   const [photo, setPhoto] = useState(false);
   const good = whole.test(props.value);
   return (
@@ -29,13 +32,15 @@ export function ColourField(props: {
             spellCheck={false}
             maxLength={7}
             fault={props.fault}
+            ref={takesFocus}
+            onBlur={props.onBlur}
             onChange={(e) => props.onChange(e.target.value)}
           />
         </div>
         <input
           type="color"
           aria-label={`${props.label}, from a palette`}
-          title="From a palette"
+          data-tip="From a palette"
           value={good ? props.value.toLowerCase() : "#808080"}
           onChange={(e) => props.onChange(e.target.value)}
           className="h-[30px] w-8 cursor-pointer rounded-[3px] border border-line bg-card p-0.5"
@@ -43,7 +48,7 @@ export function ColourField(props: {
         {dropper && (
           <Button
             aria-label={`${props.label}, off the screen`}
-            title="Pick it off the screen"
+            data-tip="Pick it off the screen"
             className="h-[30px] !px-1.5"
             onClick={() => {
               void new dropper()
@@ -57,7 +62,7 @@ export function ColourField(props: {
         )}
         <Button
           aria-label={`${props.label}, from a photo`}
-          title="From a photo with a grey card in it"
+          data-tip="From a photo with a grey card in it"
           className="h-[30px] !px-1.5"
           onClick={() => setPhoto(true)}
         >

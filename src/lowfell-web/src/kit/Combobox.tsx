@@ -1,5 +1,13 @@
 import { Popover } from "radix-ui";
-import { useId, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from "react";
+import {
+  useId,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type ReactNode,
+  type RefCallback,
+} from "react";
 import { box, Frame, type Shared } from "./Frame";
 import { find, fit } from "./find";
 
@@ -25,9 +33,10 @@ export function Combobox<T extends string>(
     onChange: (value: T) => void;
     disabled?: boolean;
     placeholder?: string;
+    takesFocus?: RefCallback<HTMLElement>;
   },
 ) {
-  const { value, options, onChange, label } = props;
+  const { value, options, onChange, label, takesFocus } = props;
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [open, setOpen] = useState(false);
@@ -91,7 +100,10 @@ export function Combobox<T extends string>(
         <Popover.Anchor asChild>
           <span className="relative block">
             <input
-              ref={input}
+              ref={(field) => {
+                input.current = field;
+                takesFocus?.(field);
+              }}
               id={id}
               role="combobox"
               autoComplete="off"

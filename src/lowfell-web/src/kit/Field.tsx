@@ -1,4 +1,4 @@
-import { useId, type InputHTMLAttributes } from "react";
+import { useId, type InputHTMLAttributes, type Ref, type RefCallback } from "react";
 import { Combobox, type Option } from "./Combobox";
 import { box, Frame, type Shared } from "./Frame";
 import { Select } from "./Select";
@@ -8,12 +8,13 @@ export function TextField({
   fault,
   hint,
   hideLabel,
+  beside,
   className = "",
   ...rest
-}: Shared & InputHTMLAttributes<HTMLInputElement>) {
+}: Shared & InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
   const id = useId();
   return (
-    <Frame id={id} label={label} fault={fault} hint={hint} hideLabel={hideLabel}>
+    <Frame id={id} label={label} fault={fault} hint={hint} hideLabel={hideLabel} beside={beside}>
       <input
         id={id}
         autoComplete="off"
@@ -37,6 +38,8 @@ export function Choice<T extends string>(
     onChange: (value: T) => void;
     disabled?: boolean;
     placeholder?: string;
+    /** Given what can take the focus. */
+    takesFocus?: RefCallback<HTMLElement>;
   },
 ) {
   const options = props.options.map((o) => (typeof o === "string" ? { value: o, text: o || "—" } : o));

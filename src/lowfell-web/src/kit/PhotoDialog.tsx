@@ -4,6 +4,7 @@ import { Button } from "./Button";
 import { Dialog } from "./Dialog";
 import { TextField } from "./Field";
 import { patchMean, type Pixels } from "./photo";
+import { Alert } from "./Alert";
 
 const LONGEST = 900;
 const REACH = 6;
@@ -134,9 +135,9 @@ export default function PhotoDialog(props: { onClose: () => void; onPick: (colou
         </p>
       </div>
       {fault && (
-        <p role="alert" className="mt-2 border-l-[3px] border-signal bg-signal-wash px-3 py-1.5 text-xs">
+        <Alert className="mt-2">
           <b>■</b> {fault}
-        </p>
+        </Alert>
       )}
       <div className={`relative mt-2 bg-ground ${pixels ? "" : "h-24"}`}>
         <canvas

@@ -1,5 +1,5 @@
 import { Select as Radix } from "radix-ui";
-import { useId } from "react";
+import { useId, type RefCallback } from "react";
 import type { Option } from "./Combobox";
 import { box, Frame, type Shared } from "./Frame";
 
@@ -13,9 +13,11 @@ export function Select<T extends string>(
     options: readonly Option<T>[];
     onChange: (value: T) => void;
     disabled?: boolean;
+    takesFocus?: RefCallback<HTMLElement>;
   },
 ) {
   const id = useId();
+  const { takesFocus } = props;
   const nonce = document.querySelector<HTMLMetaElement>("meta[name=lowfell-nonce]")?.content;
   return (
     <Frame {...props} id={id}>
@@ -26,6 +28,7 @@ export function Select<T extends string>(
       >
         <Radix.Trigger
           id={id}
+          ref={takesFocus}
           aria-invalid={props.fault ? true : undefined}
           aria-describedby={props.fault ? `${id}-fault` : props.hint ? `${id}-hint` : undefined}
           className={`${box} flex items-center justify-between gap-2 text-left ${props.fault ? "border-signal" : "border-line"}`}

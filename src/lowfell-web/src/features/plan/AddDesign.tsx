@@ -1,80 +1,93 @@
-import { useWrite } from "../../api/writes";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef } from "react";
+import { useWatch } from "react-hook-form";
 import { useNavigate } from "react-router";
-import { api, Refused } from "../../api/client";
+import { api, type Schema } from "../../api/client";
+import { useWrite } from "../../api/writes";
+import { Alert } from "../../kit/Alert";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
-import { DesignForm, draftOf, toBody, type DesignDraft } from "../start/DesignForm";
-import { presetsQuery } from "../start/presets";
+import { z } from "../../kit/form/checks";
+import { Restored } from "../../kit/form/fields";
+import { pathOf, useForm } from "../../kit/form/useForm";
+import { changeKind, designSchema, draftOf, toBody, type DesignDraft } from "../../shared/designs/design";
+import { DesignFields } from "../../shared/designs/DesignFields";
+import { Kinds } from "../../shared/designs/Kinds";
+import { presetsQuery, treatmentsQuery } from "../../shared/designs/presets";
+import { ZoneFields } from "../../shared/designs/ZoneFields";
+
+const schema = z.object({ design: designSchema });
 
 /** Adds a design to the open set, starting from a kind of piece. */
-export function AddDesign({ setId, onClose }: { setId: string; onClose: () => void }) {
+export default function AddDesign(props: { setId: string; workshopId: string; onClose: () => void }) {
   const { data: presets } = useQuery(presetsQuery);
-  const [draft, setDraft] = useState<DesignDraft | null>(null);
-  const [refused, setRefused] = useState<Refused | null>(null);
-  const navigate = useNavigate();
-  const [send, busy] = useWrite("plan");
-  const store = async () => {
-    if (!draft) return;
-    try {
-      const made = await send((headers) =>
-        api.POST("/api/plan/sets/{setId}/designs", {
-          headers,
-          params: { path: { setId } },
-          body: toBody(draft),
-        }),
-      );
-      onClose();
-      void navigate(`/plan/${setId}/${made.firstZoneId}`);
-    } catch (error) {
-      if (error instanceof Refused) setRefused(error);
-    }
-  };
   return (
     <Dialog
       open
       wide
-      onClose={onClose}
+      onClose={props.onClose}
       title="Add a design"
-      says="Start from the kind of piece that is nearest; every figure can be changed."
+      says="Start from the kind of piece that is nearest; every figure can be changed. What you type is kept until it is added."
     >
-      <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
-        {presets?.map((p) => (
-          <button
-            key={p.kind}
-            type="button"
-            aria-pressed={draft?.kind === p.kind}
-            className={`border p-2 text-left ${draft?.kind === p.kind ? "border-tide bg-tide-wash" : "border-line bg-paper"}`}
-            onClick={() => setDraft(draftOf(p))}
-          >
-            <b>{p.kind.charAt(0).toUpperCase() + p.kind.slice(1)}</b>
-            <span className="block text-xs text-soft">{p.says}</span>
-          </button>
-        ))}
-      </div>
-      {draft && (
-        <form
-          className="mt-4"
-          onSubmit={(e) => {
-            e.preventDefault();
-            void store();
-          }}
-        >
-          <DesignForm draft={draft} onChange={setDraft} faults={refused?.refusal.errors ?? []} prefix="" />
-          {refused && (
-            <p role="alert" className="mt-3 border-l-[3px] border-signal bg-signal-wash px-3 py-2 text-xs">
-              {refused.message}
-            </p>
-          )}
-          <div className="mt-4 flex gap-2">
-            <Button type="submit" tone="go" disabled={busy}>
-              Add {draft.name || "design"}
-            </Button>
-            <Button onClick={onClose}>Cancel</Button>
-          </div>
-        </form>
-      )}
+      {presets && <Adding {...props} presets={presets} />}
     </Dialog>
+  );
+}
+
+function Adding(props: {
+  setId: string;
+  workshopId: string;
+  presets: Schema["DesignPreset"][];
+  onClose: () => void;
+}) {
+  const { setId, presets, onClose } = props;
+  const navigate = useNavigate();
+  const { data: treatments } = useQuery(treatmentsQuery(props.workshopId));
+  const typed = useRef<Record<string, DesignDraft>>({});
+  const [send] = useWrite("plan", "shelf");
+  const { form, submit, busy, refused, restored, startOver } = useForm({
+    draft: `design ${setId}`,
+    schema,
+    begin: { design: draftOf(presets[0]!) },
+    fieldOf: (field) => `design.${pathOf(field)}`,
+    send: async ({ design }) => {
+      const made = await send((headers) =>
+        api.POST("/api/plan/sets/{setId}/designs", {
+          headers,
+          params: { path: { setId } },
+          body: toBody(design),
+        }),
+      );
+      onClose();
+      void navigate(`/plan/${setId}/${made.firstZoneId}`);
+    },
+  });
+  const { control } = form;
+  const [kind, name] = useWatch({ control, name: ["design.kind", "design.name"] });
+  return (
+    <form noValidate onSubmit={(e) => void submit(e)}>
+      <Restored shown={restored} onOver={() => startOver()} />
+      <Kinds
+        presets={presets}
+        chosen={kind}
+        onChoose={(to) => {
+          const now = form.getValues("design");
+          typed.current[now.kind] = now;
+          form.setValue("design", changeKind(now, presets, to, typed.current));
+        }}
+      />
+      <div className="mt-4">
+        <DesignFields control={control} at="design." />
+      </div>
+      <h3 className="mt-4 mb-2 text-sm font-semibold">Zones: surfaces that get layers of their own</h3>
+      <ZoneFields control={control} treatments={treatments ?? []} />
+      {refused && <Alert className="mt-3">{refused.message}</Alert>}
+      <div className="mt-4 flex gap-2">
+        <Button type="submit" tone="go" disabled={busy}>
+          Add {name || "design"}
+        </Button>
+        <Button onClick={onClose}>Cancel</Button>
+      </div>
+    </form>
   );
 }

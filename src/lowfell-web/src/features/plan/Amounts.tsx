@@ -1,7 +1,8 @@
 import { Link, useParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { capital } from "./LayerRow";
-import { minutes, ml, type Layer } from "./stack";
+import { minutes, ml } from "../../shared/words";
+import type { Layer } from "./stack";
 import type { Material, Sheet } from "./types";
 
 /** How much of what: for the chosen layer on this design's pieces, and for the whole set. */
@@ -57,9 +58,7 @@ export function Amounts(props: {
             const m = byId.get(n.materialId);
             return (
               <tr key={n.materialId} className="border-t border-line">
-                <td className="max-w-[96px] truncate py-1" title={m?.name}>
-                  {m?.name}
-                </td>
+                <td className="max-w-[96px] truncate py-1">{m?.name}</td>
                 <td className="text-right font-semibold whitespace-nowrap">{ml(n.ml)}</td>
                 <td className="text-right whitespace-nowrap">{whole ? ml(whole.ml) : ""}</td>
                 <td

@@ -1,10 +1,11 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../../api/client";
 import { Silhouette } from "../../drawing/Silhouette";
 import { Button } from "../../kit/Button";
 import { plural, severities } from "../../kit/severity";
-import { AddDesign } from "./AddDesign";
+
+const AddDesign = lazy(() => import("./AddDesign"));
 
 type Overview = Schema["PlanOverview"];
 
@@ -19,7 +20,7 @@ function Counts({ of, brief }: { of: Record<"stop" | "caution" | "hint", number>
       {shown.map((kind) => (
         <span
           key={kind}
-          title={plural(of[kind], kind)}
+          data-tip={plural(of[kind], kind)}
           className={`whitespace-nowrap ${severities[kind].tint} ${kind === "stop" ? "font-medium" : ""}`}
         >
           <span aria-hidden="true">{severities[kind].sign} </span>
@@ -92,7 +93,15 @@ export function DesignList({ overview, zoneId }: { overview: Overview; zoneId?: 
       <div className="px-4 pt-3">
         <Button onClick={() => setAdding(true)}>Add a design</Button>
       </div>
-      {adding && <AddDesign setId={overview.setId} onClose={() => setAdding(false)} />}
+      {adding && (
+        <Suspense>
+          <AddDesign
+            setId={overview.setId}
+            workshopId={overview.workshopId}
+            onClose={() => setAdding(false)}
+          />
+        </Suspense>
+      )}
     </nav>
   );
 }

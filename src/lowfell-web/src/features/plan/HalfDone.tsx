@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Choice } from "../../kit/Field";
-import { minutes, type Layer } from "./stack";
+import { minutes } from "../../shared/words";
+import type { Layer } from "./stack";
 
 export type Progress = { laid: number; minutesSinceLast: number };
 export const notBegun: Progress = { laid: 0, minutesSinceLast: 0 };

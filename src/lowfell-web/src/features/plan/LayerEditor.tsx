@@ -6,7 +6,7 @@ import { Varied } from "./Varied";
 import { MaterialChoice } from "./MaterialChoice";
 import { Ratio } from "./Ratio";
 import type { Layer } from "./stack";
-import type { ColumnProps } from "./StackColumn";
+import type { ColumnProps } from "./column";
 
 const regions = ["all", "raised", "recess", "upward", "lower third", "edges", "spots", "within rim"] as const;
 const tools = ["brush", "airbrush", "spray can", "sponge", "swab", "spatula", "fingers"] as const;

@@ -6,8 +6,9 @@ import { Hatch } from "../../drawing/Hatch";
 import { IconButton } from "../../kit/Button";
 import { severities } from "../../kit/severity";
 import { LayerEditor } from "./LayerEditor";
-import { minutes, same, type Layer } from "./stack";
-import type { ColumnProps } from "./StackColumn";
+import { differs, minutes } from "../../shared/words";
+import { same, type Layer } from "./stack";
+import type { ColumnProps } from "./column";
 import type { Material } from "./types";
 
 type Props = ColumnProps & {
@@ -85,7 +86,7 @@ function Row(props: Props) {
             {worst && (
               <span
                 className={`ml-1 text-xs ${severities[worst].tint}`}
-                title={findings.map((f) => f.title).join("\n")}
+                data-tip={findings.map((f) => f.title).join("\n")}
               >
                 <span aria-hidden="true">{severities[worst].sign}</span>
                 <span className="sr-only">{worst}</span>
@@ -93,12 +94,8 @@ function Row(props: Props) {
             )}
           </span>
           <span className="min-w-0 text-xs leading-[16px] max-md:col-span-2 max-md:col-start-3 max-md:row-start-2">
-            <span className="block truncate text-sm leading-[17px]" title={paint}>
-              {paint}
-            </span>
-            <span className="block truncate text-soft" title={details}>
-              {details}
-            </span>
+            <span className="block truncate text-sm leading-[17px]">{paint}</span>
+            <span className="block truncate text-soft">{details}</span>
           </span>
           <span
             className={`text-xs whitespace-nowrap ${layer.waitMinutes === null ? "text-soft" : "font-semibold"}`}
@@ -161,8 +158,13 @@ function Cells({ said }: { said?: Schema["LayerReading"] }) {
   return (
     <span
       role="img"
-      aria-label={`recess ${said.recess}, field ${said.field}, raised ${said.raised}; changes by ${said.change.field.toFixed(1)} on the field`}
-      title={`recess ${said.recess} · field ${said.field} · raised ${said.raised}\nchange ${said.change.recess.toFixed(1)} · ${said.change.field.toFixed(1)} · ${said.change.raised.toFixed(1)}${said.hidingEstimated ? "\nhiding is an estimate" : ""}`}
+      aria-label={`recess ${said.recess}, field ${said.field}, raised ${said.raised}; the field changed: ${differs(said.change.field)}`}
+      data-tip={[
+        ...(["recess", "field", "raised"] as const).map(
+          (p) => `${p} ${said[p]}, changed: ${differs(said.change[p])}`,
+        ),
+        ...(said.hidingEstimated ? ["hiding is an estimate"] : []),
+      ].join("\n")}
       className="flex w-[108px] shrink-0 bg-ground contain-strict xl:w-[138px]"
       data-colours={cells.join(" ")}
     >

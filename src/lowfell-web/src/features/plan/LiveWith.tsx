@@ -97,7 +97,7 @@ export function Accepted(props: {
       data-accepted={finding.rule}
       className="mb-1 border-l-[3px] border-line bg-card px-2.5 py-1 text-xs text-soft"
     >
-      <button type="button" className="min-h-6 text-left" onClick={props.onSelect} title={finding.why}>
+      <button type="button" className="min-h-6 text-left" onClick={props.onSelect} data-tip={finding.why}>
         {props.number} · {finding.title}, lived with:{" "}
         <span className="text-ink">{finding.accepted!.reason}</span>
       </button>{" "}

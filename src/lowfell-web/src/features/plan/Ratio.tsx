@@ -4,7 +4,8 @@ import { useEffect, useRef, useState } from "react";
 import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Choice, TextField } from "../../kit/Field";
-import { readRatio, type Layer } from "./stack";
+import { readRatio } from "../../shared/words";
+import type { Layer } from "./stack";
 import type { Material } from "./types";
 
 const ASK_AFTER_MS = 250;

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
-import { ChangeWords } from "../remarks/ChangeWords";
+import { ChangeWords } from "../../shared/ChangeWords";
 import { apply, type Edit, type Layer } from "./stack";
 
 /** Ways out of a remark; the one under the pointer or in focus says what it would do before it is pressed. */

@@ -17,35 +17,8 @@ import {
   useRef,
   type KeyboardEvent,
 } from "react";
-import type { Schema } from "../../api/client";
+import type { ColumnProps } from "./column";
 import { LayerRow } from "./LayerRow";
-import type { Layer } from "./stack";
-import type { Material, Sheet, TechniqueInfo } from "./types";
-
-export type ColumnProps = {
-  layers: Layer[];
-  reading: Schema["Reading"];
-  sheet: Sheet;
-  workshopId: string;
-  materials: Material[];
-  byId: Map<string, Material>;
-  techniques: TechniqueInfo[];
-  selected: string | null;
-  editing: string | null;
-  peel: number;
-  newestOnTop: boolean;
-  fault?: { field: string; message: string }[];
-  onOrder: () => void;
-  onSelect: (id: string | null) => void;
-  onEdit: (id: string | null) => void;
-  onChange: (layer: Layer, field: string) => void;
-  onMove: (id: string, by: number) => void;
-  onRemove: (id: string) => void;
-  onDuplicate: (id: string) => void;
-  onPreview: (draft: Layer[]) => void;
-  onReorder: (layers: Layer[]) => void;
-  focusRow: (id: string | null) => void;
-};
 
 /** What the rows are drawn from; the frame around them stays as it is while a slider moves. */
 const Column = createContext<ColumnProps | null>(null);
@@ -164,7 +137,7 @@ export function StackColumn(props: ColumnProps) {
       <span className="flex-1">
         Bare {props.sheet.zone.substrate}
         {props.sheet.sharedWith.length > 0 && (
-          <span title={props.sheet.sharedWith.join("\n")}>
+          <span data-tip={props.sheet.sharedWith.join("\n")}>
             {" "}
             · these layers are also on {props.sheet.sharedWith.length} other zone
             {props.sheet.sharedWith.length === 1 ? "" : "s"}

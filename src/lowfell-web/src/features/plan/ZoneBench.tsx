@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { useCommands } from "../../kit/keys";
@@ -19,7 +19,9 @@ import { faces } from "./faces";
 import { apply, type Edit, type Layer } from "./stack";
 import type { Material, Sheet, Tab, TechniqueInfo } from "./types";
 import { useStack } from "./useStack";
-import { ZoneMeasures } from "./ZoneMeasures";
+import { Alert } from "../../kit/Alert";
+
+const ZoneMeasures = lazy(() => import("./ZoneMeasures"));
 
 type Props = {
   tab: Tab;
@@ -224,12 +226,9 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
     >
       <div className="flex min-h-0 min-w-0 flex-col px-4 pt-2.5 md:pr-7">
         <div className="flex flex-wrap items-baseline gap-x-3 md:flex-nowrap">
-          <h1 className="max-w-[260px] shrink-0 truncate text-lg font-semibold" title={zone.name}>
-            {zone.name}
-          </h1>
+          <h1 className="max-w-[260px] shrink-0 truncate text-lg font-semibold">{zone.name}</h1>
           <button
             type="button"
-            title="Measures of this zone"
             className="min-h-6 min-w-0 truncate text-left text-xs text-soft underline decoration-dotted underline-offset-2 hover:text-ink"
             onClick={() => setMeasures(true)}
           >
@@ -253,14 +252,14 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
           </span>
         </div>
         {stack.fault && (
-          <div role="alert" className="mt-1 border-l-[3px] border-signal bg-signal-wash px-3 py-1.5 text-xs">
-            <b>■ Not stored.</b> {stack.fault.refusal.errors[0]?.message ?? stack.fault.message}{" "}
+          <Alert title="Not stored." className="mt-1">
+            {stack.fault.refusal.errors[0]?.message ?? stack.fault.message}{" "}
             {stack.saving === "failed" && (
               <button type="button" className="underline" onClick={stack.retry}>
                 Try again
               </button>
             )}
-          </div>
+          </Alert>
         )}
         <SectionPanel
           zone={zone}
@@ -382,7 +381,11 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
           }}
         />
       )}
-      {measures && <ZoneMeasures sheet={sheet} onClose={() => setMeasures(false)} />}
+      {measures && (
+        <Suspense>
+          <ZoneMeasures sheet={sheet} onClose={() => setMeasures(false)} />
+        </Suspense>
+      )}
     </div>
   );
 }

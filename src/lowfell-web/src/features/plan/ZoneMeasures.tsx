@@ -1,144 +1,107 @@
-import { write } from "../../api/writes";
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { api, Refused } from "../../api/client";
+import { useRef } from "react";
+import { api, type Schema } from "../../api/client";
+import { useWrite } from "../../api/writes";
+import { Alert } from "../../kit/Alert";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
-import { Choice, TextField } from "../../kit/Field";
+import { Chosen, Restored, Ticked, Typed } from "../../kit/form/fields";
+import { useForm } from "../../kit/form/useForm";
+import { reliefs, schema, toZone, typedOf } from "./measures";
 import type { Sheet } from "./types";
 
-const usual = { smooth: [0.06, 0.9, 0.04], light: [0.15, 0.7, 0.15], deep: [0.2, 0.58, 0.22] } as const;
-
 /** A zone's measures: what quantities and colours are worked out from. */
-export function ZoneMeasures({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) {
+export default function ZoneMeasures({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) {
   const queries = useQueryClient();
-  const z = sheet.zone;
-  const [form, setForm] = useState({
-    name: z.name,
-    areaCm2: String(z.areaCm2),
-    relief: z.relief,
-    edgeMm: String(z.edgeMm),
-    jointMm: String(z.jointMm),
-    up: String(z.up),
-    cutEdge: z.cutEdge,
-    beforeAssembly: z.beforeAssembly,
-  });
-  const [refused, setRefused] = useState<Refused | null>(null);
-  const fault = (field: string) => refused?.refusal.errors.find((e) => e.field === field)?.message;
-  const number = (text: string) => Number(text.replace(",", "."));
-  const store = async () => {
-    const reshaped = form.relief !== z.relief;
-    const [raised, field, recess] = usual[form.relief];
-    const up = number(form.up);
-    try {
-      const answer = await write((headers) =>
+  const zone = sheet.zone;
+  const base = useRef(zone.version);
+  const [send] = useWrite("plan");
+  const { form, submit, busy, refused, restored, startOver } = useForm({
+    draft: `measures ${zone.id}`,
+    schema,
+    begin: typedOf(zone),
+    send: async (values) => {
+      const answer = await send((headers) =>
         api.PUT("/api/plan/zones/{zoneId}", {
           headers,
-          params: { path: { zoneId: z.id } },
-          body: {
-            version: z.version,
-            name: form.name,
-            areaCm2: number(form.areaCm2),
-            relief: form.relief,
-            edgeMm: number(form.edgeMm),
-            jointMm: number(form.jointMm),
-            up,
-            side: Math.max(0, 1 - up),
-            down: 0,
-            raised: reshaped ? raised : z.raised,
-            field: reshaped ? field : z.field,
-            recess: reshaped ? recess : z.recess,
-            targetSheen: z.targetSheen,
-            targetColour: null,
-            targetPosition: null,
-            cutEdge: form.cutEdge,
-            beforeAssembly: form.beforeAssembly,
-          },
+          params: { path: { zoneId: zone.id } },
+          body: toZone(values, zone, base.current),
         }),
       );
-      queries.setQueryData(["zone", z.id], answer);
-      await queries.invalidateQueries({ queryKey: ["overview"] });
+      queries.setQueryData(["zone", zone.id], answer);
       onClose();
-    } catch (error) {
-      if (error instanceof Refused) setRefused(error);
-    }
-  };
-  const bind = (key: Exclude<keyof typeof form, "cutEdge" | "beforeAssembly">) => ({
-    value: form[key],
-    onChange: (e: { target: { value: string } }) => setForm({ ...form, [key]: e.target.value }),
+    },
   });
+  const { control } = form;
+  const theirs =
+    refused?.refusal.code === "changed-elsewhere"
+      ? (refused.refusal.current as Schema["ZoneSheet"] | undefined)?.zone
+      : undefined;
   return (
     <Dialog
       open
       onClose={onClose}
-      title={`Measures of ${z.name}`}
-      says={`${z.designName}, one piece of ${z.pieces}.`}
+      title={`Measures of ${zone.name}`}
+      says={`${zone.designName}, one piece of ${zone.pieces}.`}
     >
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void store();
-        }}
-      >
+      <form noValidate onSubmit={(e) => void submit(e)}>
+        <Restored shown={restored} onOver={() => startOver()} />
         <div className="grid grid-cols-2 gap-3">
           <div className="col-span-2">
-            <TextField label="Name" {...bind("name")} fault={fault("name")} />
+            <Typed control={control} name="name" label="Name" />
           </div>
-          <TextField
-            label="Area, cm² a piece"
-            inputMode="decimal"
-            {...bind("areaCm2")}
-            fault={fault("areaCm2")}
-          />
-          <Choice
-            label="Relief"
-            value={form.relief}
-            options={["smooth", "light", "deep"] as const}
-            onChange={(relief) => setForm({ ...form, relief })}
-          />
-          <TextField
-            label="Edges, mm in all"
-            inputMode="decimal"
-            {...bind("edgeMm")}
-            fault={fault("edgeMm")}
-          />
-          <TextField
-            label="Joints, mm in all"
-            inputMode="decimal"
-            {...bind("jointMm")}
-            fault={fault("jointMm")}
-          />
-          <TextField
-            label="Share that faces up, 0 to 1"
-            inputMode="decimal"
-            {...bind("up")}
-            fault={fault("up")}
-          />
+          <Typed control={control} name="areaCm2" label="Area of a piece" inputMode="decimal" />
+          <Chosen control={control} name="relief" label="Relief" options={reliefs} />
+          <Typed control={control} name="edgeMm" label="Edges in all" inputMode="decimal" />
+          <Typed control={control} name="jointMm" label="Joints in all" inputMode="decimal" />
+          <div className="col-span-2 grid grid-cols-3 gap-3">
+            <Typed control={control} name="up" label="Faces up" inputMode="decimal" />
+            <Typed control={control} name="side" label="Sideways" inputMode="decimal" />
+            <Typed control={control} name="down" label="Down" inputMode="decimal" />
+          </div>
           <div className="col-span-2">
-            {(
-              [
-                ["cutEdge", "It is itself a cut edge of board or plaster"],
-                ["beforeAssembly", "A brush only reaches it before the piece is assembled"],
-              ] as const
-            ).map(([key, text]) => (
-              <label key={key} className="flex min-h-6 items-center gap-1.5 text-xs">
-                <input
-                  type="checkbox"
-                  checked={form[key]}
-                  onChange={(e) => setForm({ ...form, [key]: e.target.checked })}
-                />
-                {text}
-              </label>
-            ))}
+            <Ticked control={control} name="cutEdge" label="It is itself a cut edge of board or plaster" />
+            <Ticked
+              control={control}
+              name="beforeAssembly"
+              label="A brush only reaches it before the piece is assembled"
+            />
           </div>
         </div>
         {refused && (
-          <p role="alert" className="mt-3 border-l-[3px] border-signal bg-signal-wash px-3 py-2 text-xs">
-            {refused.message}
-          </p>
+          <Alert title="Not stored." className="mt-3">
+            {refused.message} What you typed is kept.
+            {theirs && (
+              <>
+                <p className="mt-1">
+                  Stored there: {theirs.name}, {theirs.areaCm2} cm², {theirs.relief}, edges {theirs.edgeMm}{" "}
+                  mm, joints {theirs.jointMm} mm.
+                </p>
+                <div className="mt-1.5 flex gap-2">
+                  <Button
+                    tone="plain"
+                    onClick={() => {
+                      base.current = theirs.version;
+                      void submit();
+                    }}
+                  >
+                    Keep mine
+                  </Button>
+                  <Button
+                    onClick={() => {
+                      base.current = theirs.version;
+                      startOver(typedOf(theirs));
+                    }}
+                  >
+                    Take theirs
+                  </Button>
+                </div>
+              </>
+            )}
+          </Alert>
         )}
         <div className="mt-4 flex gap-2">
-          <Button type="submit" tone="go">
+          <Button type="submit" tone="go" disabled={busy}>
             Store measures
           </Button>
           <Button onClick={onClose}>Leave as it is</Button>

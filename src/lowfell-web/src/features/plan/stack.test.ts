@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { apply, merge, minutes, ml, readRatio, rebase, settle, type Layer } from "./stack";
+import { apply, merge, rebase, settle, type Layer } from "./stack";
 
 const layer = (id: string, change: Partial<Layer> = {}): Layer => ({
   id,
@@ -98,33 +98,5 @@ describe("a stack that another window has stored meanwhile", () => {
   it("carries a step of undo over, so that it takes back only what was done here", () => {
     const before = rebase([a, layer("b", { coats: 2 })], [a, b], [noted, layer("b", { coats: 2 })])!;
     expect(before).toEqual([noted, b]);
-  });
-});
-
-describe("reading a ratio", () => {
-  it.each([
-    ["2:1", { paint: 2, thinner: 1 }],
-    [" 1 : 1,5 ", { paint: 1, thinner: 1.5 }],
-    ["neat", "neat"],
-    ["", "neat"],
-    ["3:0", "neat"],
-    ["0:1", null],
-    ["2", null],
-    ["1:2000", null],
-    ["1.234:1", null],
-  ])("%s", (text, expected) => expect(readRatio(text)).toEqual(expected));
-});
-
-describe("figures in words", () => {
-  it.each([
-    [15, "15 min"],
-    [89, "89 min"],
-    [90, "1 h 30"],
-    [480, "8 h"],
-    [2880, "2 days"],
-  ])("%d minutes", (n, words) => expect(minutes(n)).toBe(words));
-  it("rounds volumes to what can be measured", () => {
-    expect(ml(0.234)).toBe("0.2 ml");
-    expect(ml(41.6)).toBe("42 ml");
   });
 });

@@ -78,27 +78,3 @@ export function rebase(
   const merged = merge(base, mine, theirs);
   return merged.clashes.length > 0 ? null : settle(merged, new Map());
 }
-
-/** Reads "2:1", "2 : 1.5" or "neat"; null when it is neither. */
-export function readRatio(text: string): { paint: number; thinner: number } | "neat" | null {
-  const plain = text.trim().toLowerCase().replace(",", ".");
-  if (plain === "" || plain === "neat") return "neat";
-  const found = /^(\d+(?:\.\d{1,2})?)\s*:\s*(\d+(?:\.\d{1,2})?)$/.exec(plain);
-  if (!found) return null;
-  const [paint, thinner] = [Number(found[1]), Number(found[2])];
-  if (paint <= 0 || paint > 1000 || thinner > 1000) return null;
-  return thinner === 0 ? "neat" : { paint, thinner };
-}
-
-export const minutes = (n: number) => {
-  if (n < 90) return `${Math.round(n)} min`;
-  if (n < 48 * 60) {
-    const h = Math.floor(n / 60);
-    const rest = Math.round(n % 60);
-    return rest && h < 8 ? `${h} h ${rest}` : `${Math.round(n / 60)} h`;
-  }
-  return `${Math.round((n / 1440) * 2) / 2} days`;
-};
-
-/** Volumes to sensible precision, never false digits. */
-export const ml = (n: number) => (n < 10 ? `${Math.round(n * 10) / 10} ml` : `${Math.round(n)} ml`);

@@ -39,7 +39,12 @@ export function useStack(sheet: Sheet) {
           const answer = await take(
             api.POST("/api/plan/zones/{zoneId}/reading", {
               params: { path: { zoneId } },
-              body: { layers, laid: begun.current.laid, minutesSinceLast: begun.current.minutesSinceLast },
+              body: {
+                layers,
+                laid: begun.current.laid,
+                minutesSinceLast: begun.current.minutesSinceLast,
+                moving: live.current,
+              },
             }),
           );
           if (live.current && layers !== preview.current) setState({ ...keeper.state, layers });

@@ -5,7 +5,7 @@ import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice, TextField } from "../../kit/Field";
-import { readRatio } from "../plan/stack";
+import { differs, readRatio } from "../../shared/words";
 import { Coats, Fit } from "./JarSays";
 import { short, typed } from "./pots";
 import { Refusal } from "./Refusal";
@@ -150,8 +150,8 @@ export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"]
                     {answer.data.add.length > 0 && (
                       <span className="text-xs text-soft">
                         About {answer.data.add.map((a) => `${a.drops} drops`).join(" and ")};{" "}
-                        {short(answer.data.totalMl)} ml in all, {answer.data.difference.toFixed(1)} from what
-                        it is on a card.
+                        {short(answer.data.totalMl)} ml in all, against what it is on a card:{" "}
+                        {differs(answer.data.difference)}.
                       </span>
                     )}
                   </p>

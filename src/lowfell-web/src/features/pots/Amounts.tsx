@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { api, take } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Trouble } from "../../kit/Trouble";
-import { ml } from "../plan/stack";
+import { ml } from "../../shared/words";
 
 /** What every layer still takes and how that comes about, and how much of it for one sitting at the bench. */
 export function Amounts({ setId }: { setId: string }) {

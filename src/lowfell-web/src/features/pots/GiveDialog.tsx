@@ -4,8 +4,9 @@ import { api } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice, TextField } from "../../kit/Field";
-import { ml } from "../plan/stack";
-import { lastsFor, short, typed, type Place, type Reading } from "./pots";
+import { readFigure } from "../../kit/form/figures";
+import { ml } from "../../shared/words";
+import { lastsFor, short, type Place, type Reading } from "./pots";
 import { Refusal } from "./Refusal";
 import { useStep, type StepProps } from "./useStep";
 
@@ -43,6 +44,8 @@ function Giving(props: StepProps & { places: Place[] }) {
   const lasts = lastsFor(pot.ml, place);
   const [chosen, setChosen] = useState<Set<string>>(() => new Set(todo.slice(0, lasts).map((p) => p.id)));
   const [amount, setAmount] = useState("");
+  const used = readFigure(amount, "ml");
+  const unread = used && "fault" in used ? used.fault : undefined;
   const planned = place.pieces > 0 ? (place.ml / place.pieces) * chosen.size : 0;
   const choosePlace = (next: Place) => {
     setPlaceKey(next);
@@ -77,7 +80,7 @@ function Giving(props: StepProps & { places: Place[] }) {
                     zoneId: place.zoneId,
                     layerId: place.layerId,
                     pieceIds: [...chosen],
-                    ml: amount.trim() === "" ? null : (typed(amount) ?? 0),
+                    ml: used && "value" in used ? used.value : null,
                   },
                 }),
               ),
@@ -130,17 +133,17 @@ function Giving(props: StepProps & { places: Place[] }) {
         </fieldset>
         <div className="mt-3 w-[260px]">
           <TextField
-            label="Used, ml"
+            label="Used"
             inputMode="decimal"
             placeholder={planned > 0 ? `as planned, about ${ml(Math.min(planned, pot.ml))}` : ""}
             value={amount}
-            fault={faultOf("ml", "zoneId", "layerId")}
+            fault={unread ?? faultOf("ml", "zoneId", "layerId")}
             onChange={(e) => setAmount(e.target.value)}
           />
         </div>
         <Refusal says={general} />
         <div className="mt-4 flex gap-2">
-          <Button type="submit" tone="go" disabled={chosen.size === 0}>
+          <Button type="submit" tone="go" disabled={chosen.size === 0 || unread !== undefined}>
             They have it
           </Button>
           <Button onClick={props.onClose}>Cancel</Button>

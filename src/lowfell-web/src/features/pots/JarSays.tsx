@@ -1,7 +1,7 @@
 import { Choice } from "../../kit/Field";
 import { useQuery } from "@tanstack/react-query";
 import { api, take, type Schema } from "../../api/client";
-import { Drawdown } from "../shelf/MaterialTile";
+import { Drawdown } from "../../shared/Drawdown";
 import { short, span, type Draft, type Look } from "./pots";
 
 /** What is predicted of a mix: over black and white, whether it fits, how long it lasts, and one pot or several. */

@@ -1,18 +1,21 @@
-import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
-import { short, typed, type Look } from "./pots";
+import type { Unit } from "../../kit/form/figures";
+import { NumberField } from "../../kit/NumberField";
+import { short, type Look } from "./pots";
 
 type Measure = NonNullable<Schema["JarMeasure"]>;
 export type Change = { materialId: string; measure: Measure; value: number };
 
-const heads: { measure: Measure; text: string }[] = [
-  { measure: "parts", text: "Parts" },
-  { measure: "percent", text: "Share, %" },
-  { measure: "drops", text: "Drops" },
-  { measure: "ml", text: "ml" },
-  { measure: "grams", text: "g" },
+const heads: { measure: Measure; text: string; unit: Unit }[] = [
+  { measure: "parts", text: "Parts", unit: "" },
+  { measure: "percent", text: "Share, %", unit: "%" },
+  { measure: "drops", text: "Drops", unit: "drops" },
+  { measure: "ml", text: "ml", unit: "ml" },
+  { measure: "grams", text: "g", unit: "g" },
 ];
+
+const two = (n: number) => Math.round(n * 100) / 100;
 
 /** Every component in every measure at once. Parts and share change what it is; drops, ml and grams change how much. */
 export function JarTable(props: {
@@ -44,33 +47,34 @@ export function JarTable(props: {
       <tbody>
         {look.lines.map((l) => {
           const fault = props.fault?.materialId === l.materialId ? props.fault : null;
-          const value: Record<Measure, string> = {
-            parts: l.parts,
-            percent: short(l.percent),
-            // Past a score or so nobody counts halves of drops.
-            drops: l.units >= 20 ? String(Math.round(l.units)) : short(l.units),
-            ml: short(l.ml),
-            grams: short(l.grams),
+          const value: Record<Measure, number> = {
+            parts: Number(l.parts),
+            percent: two(l.percent),
+            // Nobody counts parts of drops.
+            drops: l.wholeUnits,
+            ml: two(l.ml),
+            grams: two(l.grams),
           };
           const low = l.stockMl < l.ml;
           return (
             <tr key={l.materialId} className="border-t border-line align-top">
               <th scope="row" className="max-w-[170px] py-1.5 pr-2 text-left font-normal">
-                <span className="block truncate font-semibold" title={l.name}>
-                  {l.name}
-                </span>
+                <span className="block truncate font-semibold">{l.name}</span>
                 <span className={low ? "font-semibold text-signal" : "text-soft"}>
                   {low && <span aria-hidden="true">▲ </span>}
                   {short(l.stockMl)} ml on the shelf
                 </span>
-                {fault && <span className="block font-medium text-signal">{fault.message}</span>}
               </th>
               {heads.map((h) => (
                 <td key={h.measure} className="px-1 py-1.5 text-right">
-                  <Cell
+                  <NumberField
+                    hideLabel
+                    bare
                     label={`${h.text} of ${l.name}`}
-                    text={value[h.measure]}
-                    bad={fault?.measure === h.measure}
+                    unit={h.unit}
+                    value={value[h.measure]}
+                    fault={fault?.measure === h.measure ? fault.message : undefined}
+                    className="!w-[64px] !px-1.5 text-right"
                     onSet={(n) => props.onChange({ materialId: l.materialId, measure: h.measure, value: n })}
                   />
                   {h.measure === "drops" && (
@@ -100,36 +104,5 @@ export function JarTable(props: {
         })}
       </tbody>
     </table>
-  );
-}
-
-/** A number that takes effect on Enter or when left; the others follow then. */
-function Cell(props: { label: string; text: string; bad: boolean; onSet: (value: number) => void }) {
-  const [text, setText] = useState(props.text);
-  const [from, setFrom] = useState(props.text);
-  if (from !== props.text) {
-    setFrom(props.text);
-    setText(props.text);
-  }
-  const settle = () => {
-    if (text === props.text) return;
-    const value = typed(text);
-    if (value === null) return setText(props.text);
-    props.onSet(value);
-  };
-  return (
-    <input
-      aria-label={props.label}
-      aria-invalid={props.bad || undefined}
-      inputMode="decimal"
-      value={text}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={settle}
-      onKeyDown={(e) => {
-        if (e.key === "Enter") settle();
-        if (e.key === "Escape") setText(props.text);
-      }}
-      className={`min-h-[26px] w-[58px] rounded-[3px] border bg-card px-1.5 text-right ${props.bad ? "border-signal" : "border-line"}`}
-    />
   );
 }

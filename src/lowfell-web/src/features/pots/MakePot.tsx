@@ -8,6 +8,8 @@ import { Choice, TextField } from "../../kit/Field";
 import { useSay } from "../../kit/Toast";
 import { nextLabel, short, typed, vessels, type Look } from "./pots";
 import { look as ask, useRefresh } from "./queries";
+import { differs } from "../../shared/words";
+import { Alert } from "../../kit/Alert";
 
 /** What was really measured becomes a pot, and leaves the shelf. */
 export function MakePot(props: {
@@ -152,7 +154,7 @@ export function MakePot(props: {
             <>
               In all <b>{short(total)} ml</b>
               {measured.data &&
-                `, ${measured.data.dilution}, ${measured.data.difference?.toFixed(1) ?? "0.0"} off the recipe on a card${(measured.data.difference ?? 0) < 1 ? " (nobody sees it)" : ""}.`}
+                `, ${measured.data.dilution}, off the recipe on a card: ${differs(measured.data.difference ?? 0)}.`}
             </>
           ) : (
             "Give a number above 0 for each, or take a component out of the jar first."
@@ -164,11 +166,7 @@ export function MakePot(props: {
             It stands in for the mix of the plan, and goes where that goes
           </label>
         )}
-        {general && (
-          <p role="alert" className="mt-2 border-l-[3px] border-signal bg-signal-wash px-3 py-2 text-xs">
-            {general.refusal.errors[0]?.message ?? general.message}
-          </p>
-        )}
+        {general && <Alert className="mt-2">{general.refusal.errors[0]?.message ?? general.message}</Alert>}
         {(general?.refusal.code === "not-enough" || had) && (
           <label className="mt-2 flex min-h-6 items-center gap-2 text-xs">
             <input type="checkbox" checked={had} onChange={(e) => setHad(e.target.checked)} />

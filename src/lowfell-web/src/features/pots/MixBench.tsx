@@ -4,16 +4,22 @@ import { Refused, type Schema } from "../../api/client";
 import { Jar } from "../../drawing/Jar";
 import { jarSize } from "../../drawing/jar";
 import { Button } from "../../kit/Button";
-import { Choice, TextField } from "../../kit/Field";
+import { Choice } from "../../kit/Field";
 import { Key } from "../../kit/Key";
 import { useCommands } from "../../kit/keys";
-import { ml } from "../plan/stack";
+import { differs, ml } from "../../shared/words";
 import { BottleDialog } from "./BottleDialog";
 import { JarSays } from "./JarSays";
 import { JarTable, type Change } from "./JarTable";
+import { draftOf, emptyJar, isDraft, techniques, tools } from "./jarDraft";
 import { MakePot } from "./MakePot";
-import { short, typed, type Draft, type Mix, type Reading } from "./pots";
+import { Needs, Places } from "./MixWords";
+import { NumberField } from "../../kit/NumberField";
+import { PutIn } from "./PutIn";
+import { useDraft } from "../../kit/form/useDraft";
+import { short, type Draft, type Mix, type Reading } from "./pots";
 import { look, useRefresh } from "./queries";
+import { Alert } from "../../kit/Alert";
 
 type Fault = { materialId: string; measure: NonNullable<Schema["JarMeasure"]>; message: string };
 
@@ -29,8 +35,10 @@ export function MixBench(props: {
   const { setId, mix, materials } = props;
   const queries = useQueryClient();
   const refresh = useRefresh();
-  const planned = () => props.start ?? (mix ? draftOf(mix) : emptyJar);
-  const [draft, setDraft] = useState<Draft>(planned);
+  const [planned] = useState(() => props.start ?? (mix ? draftOf(mix) : emptyJar));
+  // A mix of the plan follows the plan; what is put together freely has no other home.
+  const kept = mix ? null : `jar ${setId} ${props.start ? `remix ${props.start.standsFor ?? ""}` : "free"}`;
+  const [draft, setDraft] = useDraft<Draft>(kept, planned, isDraft);
   const [fault, setFault] = useState<Fault | null>(null);
   const [making, setMaking] = useState(false);
   const [bottle, setBottle] = useState<string | null>(null);
@@ -90,7 +98,7 @@ export function MixBench(props: {
           <Button
             onClick={() => {
               setFault(null);
-              setDraft(planned());
+              setDraft(planned);
             }}
           >
             Back to the plan
@@ -101,11 +109,11 @@ export function MixBench(props: {
         </Button>
       </div>
       {jar.error && (
-        <p role="alert" className="mt-2 border-l-[3px] border-signal bg-signal-wash px-3 py-2 text-xs">
+        <Alert className="mt-2">
           {jar.error instanceof Refused
             ? (jar.error.refusal.errors[0]?.message ?? jar.error.message)
             : "This could not be worked out."}
-        </p>
+        </Alert>
       )}
       {draft.parts.length === 0 && (
         <div className="mt-3">
@@ -129,11 +137,16 @@ export function MixBench(props: {
               />
               <div className="min-w-0 flex-1 text-xs">
                 <div className="flex flex-wrap items-end gap-2">
-                  <Total
-                    key={said.totalMl}
-                    value={said.totalMl}
-                    onSet={(totalMl) => setDraft({ ...draft, totalMl })}
-                  />
+                  <div className="w-[92px]">
+                    <NumberField
+                      label="In all"
+                      unit="ml"
+                      value={said.totalMl}
+                      least={0.1}
+                      most={5000}
+                      onSet={(totalMl) => setDraft({ ...draft, totalMl })}
+                    />
+                  </div>
                   <div className="w-[120px]">
                     <Choice
                       label="For"
@@ -162,7 +175,7 @@ export function MixBench(props: {
                   <dd>
                     <b>{said.fewest.counts.join(" + ")}</b>{" "}
                     <span className="text-soft">
-                      {short(said.fewest.ml)} ml, {said.fewest.difference.toFixed(1)} off the recipe
+                      {short(said.fewest.ml)} ml, off the recipe: {differs(said.fewest.difference)}
                     </span>
                   </dd>
                   <dt className="text-soft">The shelf allows</dt>
@@ -214,6 +227,7 @@ export function MixBench(props: {
           onClose={() => setMaking(false)}
           onMade={(id) => {
             setMaking(false);
+            setDraft(planned);
             props.onMade(id);
           }}
         />
@@ -225,141 +239,6 @@ export function MixBench(props: {
           onDone={() => void refresh()}
         />
       )}
-    </div>
-  );
-}
-
-const techniques = [
-  "base coat",
-  "prime",
-  "directional light",
-  "overbrush",
-  "dry brush",
-  "sponge",
-  "stipple",
-  "patch",
-  "all-over wash",
-  "pin wash",
-  "filter",
-  "glaze",
-  "edge line",
-  "painted chip",
-  "streak",
-  "speckle",
-  "varnish",
-  "seal texture",
-  "texture paste",
-  "render",
-  "rim",
-] as const satisfies readonly Schema["Technique"][];
-const tools = ["brush", "airbrush", "sponge", "spatula"] as const satisfies readonly Schema["Tool"][];
-
-const draftOf = (mix: Mix): Draft => ({
-  parts: mix.parts.map((p) => ({ materialId: p.materialId, parts: Number(p.parts) })),
-  totalMl: Math.max(0.5, Math.ceil((mix.ml - mix.inPotsMl) * 10) / 10),
-  technique: mix.places[0]?.technique ?? "base coat",
-  tool: mix.places[0]?.tool ?? "brush",
-  needleMm: null,
-  bar: null,
-});
-
-const emptyJar: Draft = {
-  parts: [],
-  totalMl: 5,
-  technique: "base coat",
-  tool: "brush",
-  needleMm: null,
-  bar: null,
-};
-
-function Needs({ mix }: { mix: Mix }) {
-  const rest = Math.max(0, mix.ml - mix.inPotsMl);
-  return (
-    <p className="text-xs" data-needs>
-      {mix.ml === 0 ? (
-        "Everything the plan wants it for is done."
-      ) : (
-        <>
-          The set still takes <b>{ml(mix.ml)}</b>
-          {mix.inPotsMl > 0 && `; ${ml(mix.inPotsMl)} stand in pots`}. {Math.round(mix.drivesShare * 100)} %
-          goes on {mix.drives}.
-          {mix.shortMl > 0 && (
-            <b className="text-signal">
-              {" "}
-              <span aria-hidden="true">▲ </span>
-              {ml(mix.shortMl)} of {ml(rest)} cannot be mixed: {mix.shortOf} runs out.
-            </b>
-          )}
-        </>
-      )}{" "}
-      <span className="text-soft">Losses and 10 % spare are in.</span>
-    </p>
-  );
-}
-
-function PutIn(props: {
-  draft: Draft;
-  materials: Schema["MaterialCard"][];
-  onPut: (materialId: string) => void;
-}) {
-  return (
-    <div className="mt-2 w-[230px]">
-      <Choice
-        label="Put in"
-        value=""
-        options={[
-          { value: "", text: "Choose a material" },
-          ...props.materials
-            .filter((m) => props.draft.parts.every((p) => p.materialId !== m.id))
-            .map((m) => ({ value: m.id, text: m.name, group: m.maker || "No maker" })),
-        ]}
-        onChange={(id) => id && props.onPut(id)}
-      />
-    </div>
-  );
-}
-
-function Places({ mix }: { mix: Mix }) {
-  return (
-    <table className="mt-4 w-full text-xs">
-      <caption className="text-left text-sm font-semibold">Where it goes</caption>
-      <tbody>
-        {mix.places.map((p) => (
-          <tr key={p.zoneId + p.layerId} className="border-t border-line">
-            <td className="py-1">
-              {p.zone}, layer {p.number} ({p.technique})
-            </td>
-            <td className="py-1 text-right whitespace-nowrap">
-              {p.pieces === 0 ? "done" : `${p.pieces} of ${p.all.length} to do`}
-            </td>
-            <td className="w-16 py-1 text-right font-semibold whitespace-nowrap">
-              {p.pieces === 0 ? "" : ml(p.ml)}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-/** The whole amount; takes effect on Enter or when left. */
-function Total({ value, onSet }: { value: number; onSet: (ml: number) => void }) {
-  const [text, setText] = useState(short(value));
-  const settle = () => {
-    const n = typed(text);
-    if (n !== null && n > 0 && n !== value) onSet(Math.min(5000, Math.max(0.1, n)));
-    else setText(short(value));
-  };
-  return (
-    <div className="w-[84px]">
-      <TextField
-        label="In all, ml"
-        inputMode="decimal"
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={settle}
-        onKeyDown={(e) => e.key === "Enter" && settle()}
-      />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { Button } from "../../kit/Button";
 import { Swatch } from "../../kit/Swatch";
-import { ml } from "../plan/stack";
+import { differs, ml } from "../../shared/words";
 import { short, type Mix, type Pot, type Reading } from "./pots";
 
 /** One card a mix, to be printed and cut out: the recipe, where it goes, and what was really mixed. */
@@ -66,7 +66,7 @@ function MixCard({ mix, pots }: { mix: Mix; pots: Pot[] }) {
       {pots.map((p) => (
         <p key={p.id} className="border-t border-line pt-0.5">
           <b>{p.label}</b>, {new Date(p.madeAt).toLocaleDateString("en-GB")}: {short(p.madeMl)} ml
-          {p.offRecipe !== null && p.offRecipe >= 0.5 && `, ${p.offRecipe.toFixed(1)} off`}
+          {p.offRecipe !== null && p.offRecipe >= 0.5 && `, off: ${differs(p.offRecipe)}`}
           {p.note && `, ${p.note}`}
         </p>
       ))}

@@ -12,10 +12,13 @@ import { useSay } from "../../kit/Toast";
 import { AddDialog } from "./AddDialog";
 import { GiveDialog } from "./GiveDialog";
 import { Coats } from "./JarSays";
-import { JoinDialog, LeftDialog, SplitDialog } from "./PourDialogs";
+import { JoinDialog } from "./JoinDialog";
+import { LeftDialog } from "./LeftDialog";
+import { SplitDialog } from "./SplitDialog";
 import { life, short, vessels, type Draft, type Pot, type Reading } from "./pots";
 import { potQuery, useRefresh } from "./queries";
 import { RanOut } from "./RanOut";
+import { differs } from "../../shared/words";
 
 type Step = "give" | "add" | "split" | "join" | "left" | "out" | null;
 
@@ -77,7 +80,7 @@ export function PotBench(props: {
           {pot.offRecipe !== null && pot.offRecipe >= 1 && (
             <p className="mt-1 border-l-[3px] border-amber bg-amber-wash px-2 py-1 text-xs">
               <span aria-hidden="true">▲ </span>
-              {pot.offRecipe.toFixed(1)} off its recipe on a card: what is painted from it will not match the
+              Off its recipe on a card, {differs(pot.offRecipe)}: what is painted from it will not match the
               plan.
             </p>
           )}

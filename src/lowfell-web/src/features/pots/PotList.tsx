@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button } from "../../kit/Button";
 import { Swatch } from "../../kit/Swatch";
-import { ml } from "../plan/stack";
+import { ml } from "../../shared/words";
 import { life, type Mix, type Pot, type Reading } from "./pots";
 
 /** What the plan wants mixed, and what stands mixed already. */
@@ -77,9 +77,7 @@ function MixRow({ mix, chosen, onOpen }: { mix: Mix; chosen: boolean; onOpen: ()
     >
       <Swatch colour={mix.colour} name={mix.name} className="ml-1.5 w-4" />
       <span className="min-w-0 flex-1">
-        <span className="block truncate font-semibold" title={mix.name}>
-          {mix.name}
-        </span>
+        <span className="block truncate font-semibold">{mix.name}</span>
         <span className="flex justify-between gap-2 text-soft">
           <span className="min-w-0 truncate">{mix.dilution}</span>
           <span className="whitespace-nowrap">
@@ -115,9 +113,7 @@ function PotRow(props: { pot: Pot; now: number; chosen: boolean; onOpen: () => v
       </svg>
       <span className="min-w-0 flex-1">
         <span className="flex justify-between gap-2">
-          <b className="min-w-0 truncate" title={pot.label}>
-            {pot.label}
-          </b>
+          <b className="min-w-0 truncate">{pot.label}</b>
           <span className="whitespace-nowrap">{pot.ml === 0 ? "empty" : ml(pot.ml)}</span>
         </span>
         {pot.ml > 0 && (

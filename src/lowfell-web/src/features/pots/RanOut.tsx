@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Swatch } from "../../kit/Swatch";
-import { ml } from "../plan/stack";
+import { ml } from "../../shared/words";
 import { short, type Draft, type Place, type Reading } from "./pots";
 import { Refusal } from "./Refusal";
 import { useStep, type StepProps } from "./useStep";

@@ -22,7 +22,15 @@ describe("pots", () => {
     expect(life({ goodUntil: "2026-11-25T09:00:00Z", vessel: "palette" }, now).over).toBe(true);
   });
   it("reads numbers with comma or point and nothing else", () => {
-    expect(["2,5", " 3.25 ", "", "two", "1e400"].map(typed)).toEqual([2.5, 3.25, null, null, null]);
+    expect(["2,5", " 3.25 ", "1.2 cl", "", "two", "1e400"].map((t) => typed(t))).toEqual([
+      2.5,
+      3.25,
+      12,
+      null,
+      null,
+      null,
+    ]);
+    expect(typed("20 drops", "drops")).toBe(20);
   });
   it("never offers a label that is taken", () => {
     expect(nextLabel("Peat Seven + Brick Clay", ["Peat Seven pot"])).toBe("Peat Seven pot 2");

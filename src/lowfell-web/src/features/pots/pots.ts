@@ -1,4 +1,5 @@
 import type { Schema } from "../../api/client";
+import { readFigure, type Unit } from "../../kit/form/figures";
 
 /** A layer that a mix goes on, with every piece of its design and whether it has it. */
 export type Place = Schema["MixPlace"] & { all: { id: string; label: string; done: boolean }[] };
@@ -49,10 +50,10 @@ export function life(pot: Pick<Pot, "goodUntil" | "vessel">, now: number): { say
   return { says: `good for about ${span(left)} (${pot.vessel})`, over: false };
 }
 
-/** Numbers as they are typed, with a comma or a point; null for what is none. */
-export function typed(text: string): number | null {
-  const n = Number(text.trim().replace(",", "."));
-  return text.trim() === "" || !Number.isFinite(n) ? null : n;
+/** Figures as they are typed, with a comma or a point, with or without their unit; null for what is none. */
+export function typed(text: string, unit: Unit = "ml"): number | null {
+  const read = readFigure(text, unit);
+  return read && "value" in read ? read.value : null;
 }
 
 /** At most two decimals, and none that say nothing. */

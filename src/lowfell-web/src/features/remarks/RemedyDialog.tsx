@@ -5,8 +5,9 @@ import { api, Refused, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { plural } from "../../kit/severity";
-import { minutes } from "../plan/stack";
-import { ChangeWords } from "./ChangeWords";
+import { minutes } from "../../shared/words";
+import { ChangeWords } from "../../shared/ChangeWords";
+import { Alert } from "../../kit/Alert";
 
 /** One remedy over the whole set: every treatment it changes, with what that does, before anything is stored. */
 export function RemedyDialog(props: {
@@ -58,11 +59,7 @@ export function RemedyDialog(props: {
       says={`Wherever it helps: ${props.title.toLowerCase()}.`}
     >
       {look.isPending && <p className="text-soft">Working it out for the whole set…</p>}
-      {(look.error ?? fault) && (
-        <p role="alert" className="border-l-[3px] border-signal bg-signal-wash px-3 py-2 text-xs">
-          {fault || look.error?.message}
-        </p>
-      )}
+      {(look.error ?? fault) && <Alert>{fault || look.error?.message}</Alert>}
       {look.data && changes.length === 0 && <p>There is nothing left that it would help.</p>}
       {changes.length > 0 && (
         <>

@@ -4,6 +4,7 @@ import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { plural } from "../../kit/severity";
+import { Alert } from "../../kit/Alert";
 
 type Read = { name: string; text: string; palette: boolean; said: Schema["ImportReading"] };
 
@@ -66,11 +67,7 @@ export function FilesDialog({ workshopId, onClose }: { workshopId: string; onClo
         </label>
       </div>
       {busy && <p className="mt-3 text-soft">Reading…</p>}
-      {fault && (
-        <p role="alert" className="mt-3 border-l-[3px] border-signal bg-signal-wash px-3 py-2 text-xs">
-          {fault}
-        </p>
-      )}
+      {fault && <Alert className="mt-3">{fault}</Alert>}
       {read && said && !busy && (
         <section className="mt-3" aria-live="polite" aria-label={read.name}>
           <p>

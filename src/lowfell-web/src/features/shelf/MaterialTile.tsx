@@ -1,4 +1,5 @@
 import type { Schema } from "../../api/client";
+import { Drawdown } from "../../shared/Drawdown";
 
 type Material = Schema["MaterialCard"];
 
@@ -24,9 +25,7 @@ export function MaterialTile({
       <Drawdown over={one} clear={m.opticsSource === "clear"} />
       <span className="block px-2.5 pt-1.5 pb-2">
         <span className="flex items-baseline gap-2">
-          <span className="min-w-0 flex-1 truncate font-semibold" title={m.name}>
-            {m.name}
-          </span>
+          <span className="min-w-0 flex-1 truncate font-semibold">{m.name}</span>
           <span className="text-xs text-soft">{m.code}</span>
         </span>
         <span className="block truncate text-xs text-soft">
@@ -51,45 +50,4 @@ export function hiding(m: Material): string {
   if (m.opticsSource === "over white") return "transparent";
   if (["pigment", "pencil", "tuft", "decal"].includes(m.kind)) return "own colour";
   return m.predictedCoatsToHide ? `hides in ${m.predictedCoatsToHide}` : "hardly hides";
-}
-
-export function Drawdown({
-  over,
-  clear,
-  height = 54,
-}: {
-  over?: Schema["Drawdown"];
-  clear?: boolean;
-  height?: number;
-}) {
-  return (
-    <svg
-      viewBox="0 0 200 54"
-      height={height}
-      preserveAspectRatio="none"
-      className="block w-full"
-      aria-hidden="true"
-    >
-      <rect width="100" height="54" fill="#313131" />
-      <rect x="100" width="100" height="54" fill="#eeeeee" />
-      {!clear && over && (
-        <>
-          <rect x="14" y="9" width="86" height="36" fill={over.overBlack} />
-          <rect x="100" y="9" width="86" height="36" fill={over.overWhite} />
-        </>
-      )}
-      {clear && (
-        <rect
-          x="14"
-          y="9"
-          width="172"
-          height="36"
-          fill="none"
-          stroke="#8a8a8a"
-          strokeDasharray="4 3"
-          vectorEffect="non-scaling-stroke"
-        />
-      )}
-    </svg>
-  );
 }

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
 import { Swatch } from "../../kit/Swatch";
+import { differs } from "../../shared/words";
 
 /** What on the shelf comes nearest to a colour, alone or two mixed in whole parts. */
 export function Nearest(props: { workshopId: string; colour: string; onOpen: (id: string) => void }) {
@@ -46,7 +47,7 @@ export function Nearest(props: { workshopId: string; colour: string; onOpen: (id
                 {!n.hides && ", ground shows"}
               </span>
             </span>
-            <b>{n.difference.toFixed(1)}</b>
+            <b>{differs(n.difference)}</b>
           </li>
         ))}
       </ol>

@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import type { Schema } from "../../api/client";
-import { materialsQuery } from "../../api/queries";
+import { materialsQuery, workshopsQuery } from "../../api/queries";
 import { Button } from "../../kit/Button";
 import { useCommands } from "../../kit/keys";
+import { groupsOf } from "../../kit/tiles";
+import { Tiles } from "../../kit/Tiles";
 import { Trouble } from "../../kit/Trouble";
 import { FilesDialog } from "./FilesDialog";
 import { MaterialForm } from "./MaterialForm";
@@ -15,16 +16,18 @@ import { matches } from "./search";
 /** Materials as drawdown cards, found by typing; the chosen one opens beside them. */
 export function Component() {
   const { workshopId = "", materialId } = useParams();
-  const { data, error, refetch } = useQuery(materialsQuery(workshopId));
+  const { data, error, refetch, isFetching } = useQuery(materialsQuery(workshopId));
+  const { data: workshops } = useQuery(workshopsQuery);
   const [words, setWords] = useState("");
   const [files, setFiles] = useState(false);
   const navigate = useNavigate();
   const box = useRef<HTMLInputElement>(null);
 
-  useEffect(() => {
-    // The cards flow anew when the form opens beside them; the chosen one stays in sight.
-    if (materialId) document.querySelector("main [aria-current=true]")?.scrollIntoView({ block: "nearest" });
-  }, [materialId]);
+  // What is typed stands at once; what is found follows when there is time.
+  const sought = useDeferredValue(words);
+  const colour = /^#[0-9a-f]{6}$/i.test(sought.trim()) ? sought.trim().toLowerCase() : null;
+  const found = useMemo(() => (data ?? []).filter((m) => matches(m, sought)), [data, sought]);
+  const groups = useMemo(() => groupsOf(found, (m) => m.maker || "No maker given"), [found]);
   const there = !!data;
   useEffect(() => {
     if (there && !materialId) box.current?.focus();
@@ -53,15 +56,15 @@ export function Component() {
 
   if (error) return <Trouble error={error} retry={() => void refetch()} />;
   if (!data) return <p className="p-6 text-soft">Reading the shelf…</p>;
-  const colour = /^#[0-9a-f]{6}$/i.test(words.trim()) ? words.trim().toLowerCase() : null;
-  const found = data.filter((m) => matches(m, words));
   const chosen = data.find((m) => m.id === materialId);
   const open = (id: string) => void navigate(`/shelf/${workshopId}/${id}`);
 
   return (
-    <div className={`grid h-full min-h-0 ${materialId ? "grid-cols-[minmax(0,1fr)_400px]" : "grid-cols-1"}`}>
-      <div className="flex min-h-0 flex-col">
-        <div className="flex items-center gap-3 px-5 pt-3 pb-2">
+    <div
+      className={`grid h-full min-h-0 ${materialId ? "grid-cols-1 md:grid-cols-[minmax(0,1fr)_400px]" : "grid-cols-1"}`}
+    >
+      <div className={`min-h-0 flex-col ${materialId ? "hidden md:flex" : "flex"}`}>
+        <div className="flex flex-wrap items-center gap-x-3 gap-y-1.5 px-5 pt-3 pb-2">
           <h1 className="text-lg font-semibold">Shelf</h1>
           <label className="sr-only" htmlFor="find">
             Find a material
@@ -77,6 +80,7 @@ export function Component() {
           />
           <span role="status" className="text-xs whitespace-nowrap text-soft">
             {colour ? "by colour" : `${found.length} of ${data.length}`}
+            {isFetching && data.length >= 1000 && ", reading on…"}
           </span>
           <Button className="ml-auto" onClick={() => setFiles(true)}>
             Files…
@@ -85,52 +89,47 @@ export function Component() {
             Add a material
           </Button>
         </div>
-        <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-6">
-          {data.length === 0 ? (
-            <Empty onAdd={() => open("new")} />
-          ) : colour ? (
-            <Nearest workshopId={workshopId} colour={colour} onOpen={open} />
-          ) : found.length === 0 ? (
-            <p className="py-8 text-soft">
-              Nothing on the shelf answers to “{words}”.{" "}
-              <button type="button" className="underline" onClick={() => setWords("")}>
-                Show everything
-              </button>
-            </p>
-          ) : (
-            groups(found).map(([maker, list]) => (
-              <section key={maker} aria-label={maker || "No maker"} className="mt-3">
-                <h2 className="mb-1.5 text-xs text-soft">{maker || "No maker given"}</h2>
-                <ul className="grid grid-cols-[repeat(auto-fill,minmax(206px,1fr))] gap-2.5">
-                  {list.map((m) => (
-                    <li key={m.id}>
-                      <MaterialTile material={m} chosen={m.id === materialId} onOpen={() => open(m.id)} />
-                    </li>
-                  ))}
-                </ul>
-              </section>
-            ))
-          )}
-        </div>
+        {data.length > 0 && !colour && found.length > 0 ? (
+          <Tiles
+            label="Materials"
+            groups={groups}
+            least={206}
+            high={122}
+            inSight={materialId}
+            render={(m) => (
+              <MaterialTile material={m} chosen={m.id === materialId} onOpen={() => open(m.id)} />
+            )}
+          />
+        ) : (
+          <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-6">
+            {data.length === 0 ? (
+              <Empty onAdd={() => open("new")} />
+            ) : colour ? (
+              <Nearest workshopId={workshopId} colour={colour} onOpen={open} />
+            ) : (
+              <p className="py-8 text-soft">
+                Nothing on the shelf answers to “{sought}”.{" "}
+                <button type="button" className="underline" onClick={() => setWords("")}>
+                  Show everything
+                </button>
+              </p>
+            )}
+          </div>
+        )}
       </div>
       {files && <FilesDialog workshopId={workshopId} onClose={() => setFiles(false)} />}
       {materialId && (chosen || materialId === "new") && (
         <MaterialForm
           key={materialId}
           workshopId={workshopId}
+          currency={workshops?.find((w) => w.id === workshopId)?.currency ?? ""}
           material={chosen}
-          onOpen={open}
+          onOpen={(id) => void navigate(`/shelf/${workshopId}/${id}`, { replace: true })}
           onClose={() => void navigate(`/shelf/${workshopId}`)}
         />
       )}
     </div>
   );
-}
-
-function groups(list: Schema["MaterialCard"][]) {
-  const by = new Map<string, Schema["MaterialCard"][]>();
-  for (const m of list) by.set(m.maker, [...(by.get(m.maker) ?? []), m]);
-  return [...by];
 }
 
 function Empty({ onAdd }: { onAdd: () => void }) {

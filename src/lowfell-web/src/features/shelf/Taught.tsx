@@ -41,7 +41,7 @@ export function Taught(props: { material: Schema["MaterialCard"]; onChanged: () 
               <Swatch colour={l.observed} name="seen" className="h-6 w-full" />
             </span>
             <span className={`min-w-0 flex-1 ${l.takenBackAt ? "text-soft line-through" : ""}`}>
-              <span className="block truncate" title={l.place}>
+              <span className="block truncate">
                 {l.place}, {l.position}
               </span>
               {new Date(l.at).toLocaleDateString("en-GB")} · hiding × {l.hidingStep.toFixed(2)} · tint ×{" "}

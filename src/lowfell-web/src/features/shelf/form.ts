@@ -1,4 +1,6 @@
 import type { Schema } from "../../api/client";
+import { colour, figure, maybe, name, percent, words, z } from "../../kit/form/checks";
+import { sayFigure } from "../../kit/form/figures";
 
 type Material = Schema["MaterialCard"];
 
@@ -45,33 +47,65 @@ export const thinnerFamilies = [
   "alcohol",
 ] as const satisfies readonly Schema["ThinnerFamily"][];
 
+const minutes = (what: string) => maybe("min", { name: what, least: 0, most: 100_000, whole: true });
+
+const fields = z.object({
+  name: name("The name", 120),
+  maker: words("The maker", 120),
+  code: words("The code", 40),
+  kind: z.enum(kinds),
+  carrier: z.enum(carriers),
+  colour: colour("The colour"),
+  overBlack: colour("A half of the card"),
+  overWhite: colour("A half of the card"),
+  coatsToHide: maybe("coats", { name: "The coats it takes", least: 0.25, most: 12 }),
+  sheen: z.enum(sheens),
+  lustre: z.enum(lustres),
+  mostThinnerShare: percent({ name: "The most thinner", most: 99 }),
+  solidsFraction: percent({ name: "What stays when dry" }),
+  thinners: z.array(z.enum(thinnerFamilies)),
+  touchMinutes: minutes("Touch dry"),
+  recoatMinutes: minutes("Recoat"),
+  cureMinutes: minutes("Cure"),
+  stockMl: figure("ml", { name: "The stock", least: 0, most: 1_000_000 }),
+  packMl: maybe("ml", { name: "The pack", least: 0, most: 1_000_000 }),
+  dropMl: maybe("ml", { name: "A drop", least: 0.005, most: 0.5 }),
+  densityGPerMl: maybe("g/ml", { name: "The weight", least: 0.3, most: 8 }),
+  price: maybe("", { name: "The price", least: 0, most: 1_000_000 }),
+  hazards: words("What the label says", 500),
+  notes: words("The notes", 1000),
+});
+
+/** Kinds that have no colour of their own, or one that nothing is predicted from. */
+const colourless: readonly Schema["MaterialKind"][] = [
+  "varnish",
+  "thinner",
+  "medium",
+  "glaze medium",
+  "crackle medium",
+  "chipping fluid",
+  "glue",
+  "tuft",
+  "decal",
+];
+
+/** What may stand in the form of a material, and what is stored of it. */
+export const schema = fields.superRefine((m, ctx) => {
+  const fault = (path: keyof typeof m, message: string) =>
+    ctx.addIssue({ code: "custom", path: [path], message });
+  if (m.overBlack && !m.overWhite) fault("overWhite", "A contrast card needs both halves.");
+  if (m.overWhite && !m.overBlack) fault("overBlack", "A contrast card needs both halves.");
+  if (!m.colour && !m.overWhite && !colourless.includes(m.kind))
+    fault("colour", "Give its colour, or a contrast card.");
+  if (m.recoatMinutes !== null && m.recoatMinutes < (m.touchMinutes ?? 0))
+    fault("recoatMinutes", "It can be recoated only once it is touch dry.");
+  if (m.cureMinutes !== null && m.cureMinutes < (m.recoatMinutes ?? m.touchMinutes ?? 0))
+    fault("cureMinutes", "It has cured only after it can be recoated.");
+});
+
 /** Everything as it is typed: text stays text until it is stored. */
-export type Form = {
-  name: string;
-  maker: string;
-  code: string;
-  kind: Schema["MaterialKind"];
-  carrier: Schema["Carrier"];
-  sheen: Schema["Sheen"];
-  lustre: Schema["Lustre"];
-  mostThinnerShare: string;
-  dropMl: string;
-  densityGPerMl: string;
-  thinners: Schema["ThinnerFamily"][];
-  colour: string;
-  overBlack: string;
-  overWhite: string;
-  coatsToHide: string;
-  solidsFraction: string;
-  touchMinutes: string;
-  recoatMinutes: string;
-  cureMinutes: string;
-  stockMl: string;
-  packMl: string;
-  price: string;
-  hazards: string;
-  notes: string;
-};
+export type Form = z.input<typeof schema>;
+export type Entered = z.output<typeof schema>;
 
 export const blankForm: Form = {
   name: "",
@@ -89,69 +123,65 @@ export const blankForm: Form = {
   overBlack: "",
   overWhite: "",
   coatsToHide: "",
-  solidsFraction: "0.4",
+  solidsFraction: "",
   touchMinutes: "",
   recoatMinutes: "",
   cureMinutes: "",
-  stockMl: "17",
-  packMl: "17",
-  price: "0",
+  stockMl: "17 ml",
+  packMl: "17 ml",
+  price: "",
   hazards: "",
   notes: "",
 };
 
-const text = (n: number | null | undefined) => (n == null ? "" : String(n));
+const share = (n: number | null) => (n === null ? "" : sayFigure(n * 100, "%"));
 
+/** A stored material as its form shows it. */
 export const formOf = (m: Material): Form => ({
-  ...m,
+  name: m.name,
+  maker: m.maker,
+  code: m.code,
+  kind: m.kind,
+  carrier: m.carrier,
+  sheen: m.sheen,
+  lustre: m.lustre,
+  thinners: m.thinners,
+  hazards: m.hazards,
+  notes: m.notes,
   colour: m.colour ?? "",
   overBlack: m.overBlack ?? "",
   overWhite: m.overWhite ?? "",
-  coatsToHide: text(m.coatsToHide),
-  solidsFraction: text(m.solidsFraction),
-  touchMinutes: text(m.touchMinutes),
-  recoatMinutes: text(m.recoatMinutes),
-  cureMinutes: text(m.cureMinutes),
-  stockMl: text(m.stockMl),
-  packMl: text(m.packMl),
-  price: text(m.price),
-  mostThinnerShare: text(m.mostThinnerShare),
-  dropMl: text(m.dropMl),
-  densityGPerMl: text(m.densityGPerMl),
+  coatsToHide: m.coatsToHide === null ? "" : String(m.coatsToHide),
+  solidsFraction: share(m.solidsFraction),
+  mostThinnerShare: share(m.mostThinnerShare),
+  touchMinutes: sayFigure(m.touchMinutes, "min"),
+  recoatMinutes: sayFigure(m.recoatMinutes, "min"),
+  cureMinutes: sayFigure(m.cureMinutes, "min"),
+  stockMl: sayFigure(m.stockMl, "ml"),
+  packMl: m.packMl === 0 ? "" : sayFigure(m.packMl, "ml"),
+  price: m.price === null ? "" : m.price.toFixed(2),
+  dropMl: sayFigure(m.dropMl, "ml"),
+  densityGPerMl: sayFigure(m.densityGPerMl, "g/ml"),
 });
 
-const number = (typed: string) => {
-  const n = Number(typed.replace(",", "."));
-  // Letters in a number field go to the server as an impossible value, so that its fault names the field.
-  return typed.trim() === "" ? null : Number.isFinite(n) ? n : -1;
-};
-const colour = (typed: string) => (typed.trim() === "" ? null : typed.trim());
-
-export const toMaterial = (f: Form, version: number | null): Schema["MaterialIn"] => ({
+/** What is sent of it. */
+export const toMaterial = (m: Entered, version: number | null): Schema["MaterialIn"] => ({
+  ...m,
   version,
-  name: f.name,
-  maker: f.maker,
-  code: f.code,
-  kind: f.kind,
-  carrier: f.carrier,
-  colour: colour(f.colour),
-  overBlack: colour(f.overBlack),
-  overWhite: colour(f.overWhite),
-  coatsToHide: number(f.coatsToHide),
-  sheen: f.sheen,
-  solidsFraction: number(f.solidsFraction),
-  thinners: f.thinners,
-  touchMinutes: number(f.touchMinutes),
-  recoatMinutes: number(f.recoatMinutes),
-  cureMinutes: number(f.cureMinutes),
   heatSafe: null,
-  stockMl: number(f.stockMl),
-  packMl: number(f.packMl),
-  price: number(f.price),
-  hazards: f.hazards,
-  notes: f.notes,
-  lustre: f.lustre,
-  mostThinnerShare: number(f.mostThinnerShare),
-  dropMl: number(f.dropMl),
-  densityGPerMl: number(f.densityGPerMl),
 });
+
+/** As much of what is typed as makes a card: what cannot be read is left out, and an unnamed grey stands in for no colour. */
+export function forCard(typed: Form): { body: Schema["MaterialIn"]; coloured: boolean } | null {
+  const named = { ...typed, name: typed.name.trim() || "new", price: "", notes: "", hazards: "" };
+  const read = schema.safeParse(named);
+  if (read.success) return { body: toMaterial(read.data, null), coloured: true };
+  const plain = schema.safeParse({
+    ...blankForm,
+    name: "new",
+    kind: typed.kind,
+    carrier: typed.carrier,
+    colour: "#808080",
+  });
+  return plain.success ? { body: toMaterial(plain.data, null), coloured: false } : null;
+}

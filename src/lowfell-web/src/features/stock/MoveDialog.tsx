@@ -1,13 +1,32 @@
 import { useWrite } from "../../api/writes";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { useWatch } from "react-hook-form";
 import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
-import { Choice, TextField } from "../../kit/Field";
-import { ml } from "../plan/stack";
+import { figure, words, z } from "../../kit/form/checks";
+import { Chosen, Typed } from "../../kit/form/fields";
+import { useForm } from "../../kit/form/useForm";
+import { ml } from "../../shared/words";
+import { Alert } from "../../kit/Alert";
 
 const kinds = ["used", "bought", "thrown away", "lent", "returned", "corrected"] as const;
+
+const schema = z
+  .object({
+    kind: z.enum(kinds),
+    ml: figure("ml", { name: "The amount", least: -1_000_000, most: 1_000_000 }),
+    reason: words("The reason"),
+  })
+  .superRefine((m, ctx) => {
+    if (m.ml === 0 || (m.ml < 0 && m.kind !== "corrected"))
+      ctx.addIssue({ code: "custom", path: ["ml"], message: "Say how much, above 0 ml." });
+    if (m.kind === "corrected" && m.reason === "")
+      ctx.addIssue({ code: "custom", path: ["reason"], message: "Say why the books were wrong." });
+  });
+
+const begin: z.input<typeof schema> = { kind: "used", ml: "", reason: "" };
 
 /** One material's stock: what happened to it, newest first, and something more that happened. */
 export function MoveDialog(props: {
@@ -18,9 +37,6 @@ export function MoveDialog(props: {
 }) {
   const { workshopId, material } = props;
   const queries = useQueryClient();
-  const [kind, setKind] = useState<(typeof kinds)[number]>("used");
-  const [amount, setAmount] = useState("");
-  const [reason, setReason] = useState("");
   const [fault, setFault] = useState<Refused | null>(null);
   const key = ["stock", "moves", material.materialId];
   const history = useQuery({
@@ -33,51 +49,44 @@ export function MoveDialog(props: {
         }),
       ),
   });
-  const [send, busy] = useWrite("stock");
-  const run = async (call: () => Promise<unknown>) => {
-    try {
-      await call();
-      setFault(null);
-      setAmount("");
-      setReason("");
-      await queries.invalidateQueries({ queryKey: key });
-      props.onChanged();
-    } catch (error) {
-      if (error instanceof Refused) setFault(error);
-    }
+  const [send] = useWrite("stock");
+  const done = async () => {
+    setFault(null);
+    await queries.invalidateQueries({ queryKey: key });
+    props.onChanged();
   };
-  const faultOf = (field: string) =>
-    fault?.refusal.errors.find((e) => e.field === `moves[0].${field}`)?.message;
-  const record = () =>
-    run(() =>
-      send((headers) =>
+  const { form, submit, busy, refused, startOver } = useForm({
+    schema,
+    begin,
+    fieldOf: (field) => field.replace("moves[0].", ""),
+    send: async (move) => {
+      await send((headers) =>
         api.POST("/api/stock/{workshopId}/moves", {
           headers,
           params: { path: { workshopId } },
-          body: {
-            moves: [
-              {
-                id: crypto.randomUUID(),
-                materialId: material.materialId,
-                kind,
-                ml: Number(amount.replace(",", ".")) || 0,
-                reason,
-              },
-            ],
-          },
+          body: { moves: [{ id: crypto.randomUUID(), materialId: material.materialId, ...move }] },
         }),
-      ),
-    );
-  const undo = (id: string) =>
-    run(() =>
-      send((headers) =>
+      );
+      startOver();
+      await done();
+    },
+  });
+  const kind = useWatch({ control: form.control, name: "kind" });
+  const undo = async (id: string) => {
+    try {
+      await send((headers) =>
         api.POST("/api/stock/moves/{id}/undo", {
           headers,
           params: { path: { id } },
           body: { id: crypto.randomUUID() },
         }),
-      ),
-    );
+      );
+      await done();
+    } catch (error) {
+      if (error instanceof Refused) setFault(error);
+    }
+  };
+  const says = fault ?? refused;
   return (
     <Dialog
       open
@@ -86,36 +95,28 @@ export function MoveDialog(props: {
       says="Nothing here is ever changed or deleted; a move taken back is a move of its own."
     >
       <form
-        className="grid grid-cols-[120px_90px_1fr_auto] items-start gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void record();
-        }}
+        className="grid grid-cols-[120px_100px_1fr_auto] items-start gap-2 max-sm:grid-cols-2"
+        noValidate
+        onSubmit={(e) => void submit(e)}
       >
-        <Choice label="What happened" value={kind} options={kinds} onChange={setKind} />
-        <TextField
-          label={kind === "corrected" ? "ml, − takes" : "ml"}
+        <Chosen control={form.control} name="kind" label="What happened" options={kinds} />
+        <Typed
+          control={form.control}
+          name="ml"
+          label={kind === "corrected" ? "How much, − takes" : "How much"}
+          placeholder="ml"
           inputMode="decimal"
-          value={amount}
-          fault={faultOf("ml")}
-          onChange={(e) => setAmount(e.target.value)}
         />
-        <TextField
+        <Typed
+          control={form.control}
+          name="reason"
           label={kind === "corrected" ? "Why" : "Why (if you like)"}
-          value={reason}
-          maxLength={500}
-          fault={faultOf("reason")}
-          onChange={(e) => setReason(e.target.value)}
         />
         <Button type="submit" tone="go" disabled={busy} className="mt-5 h-[30px]">
           Record
         </Button>
       </form>
-      {fault && fault.refusal.errors.length === 0 && (
-        <p role="alert" className="mt-2 border-l-[3px] border-signal bg-signal-wash px-3 py-2 text-xs">
-          {fault.message}
-        </p>
-      )}
+      {says && says.refusal.errors.length === 0 && <Alert className="mt-2">{says.message}</Alert>}
       <ul aria-label="Moves, newest first" tabIndex={0} className="mt-3 max-h-[40vh] overflow-y-auto text-xs">
         {history.data?.map((m) => (
           <li key={m.id} data-move={m.kind} className="flex items-center gap-3 border-t border-line py-1">
@@ -125,7 +126,7 @@ export function MoveDialog(props: {
               {m.ml > 0 ? "+" : "−"}
               {ml(Math.abs(m.ml))}
             </b>
-            <span className="min-w-0 flex-1 truncate text-soft" title={m.reason}>
+            <span className="min-w-0 flex-1 truncate text-soft">
               {m.reason}
               {m.undone && " · taken back"}
             </span>

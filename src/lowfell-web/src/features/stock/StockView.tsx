@@ -8,7 +8,8 @@ import { Button } from "../../kit/Button";
 import { useSay } from "../../kit/Toast";
 import { useCommands } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
-import { ml } from "../plan/stack";
+import { differs, ml, money } from "../../shared/words";
+import { Currency } from "./Currency";
 import { MoveDialog } from "./MoveDialog";
 
 type Line = Schema["ShoppingLine"];
@@ -75,13 +76,14 @@ export function Component() {
   const buyable = short.filter((l) => l.packs > 0);
   return (
     <div className="h-full overflow-y-auto px-5 pt-3 pb-6">
-      <div className="flex items-end gap-4">
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
         <h1 className="text-lg font-semibold">Stock</h1>
         <p className="pb-0.5 text-xs text-soft">
           What every plan on this bench still takes, less what stands in pots; losses and 10 % spare are in
           (estimates).
         </p>
-        <span className="no-print ml-auto flex items-end gap-2">
+        <span className="no-print ml-auto flex flex-wrap items-end gap-2">
+          <Currency workshopId={workshopId} />
           <Choice
             beside
             label="Alternatives within"
@@ -109,7 +111,9 @@ export function Component() {
           </h2>
           {short.length > 0 && (
             <span className="text-xs">
-              {list.data.cost.toFixed(2)} for {buyable.reduce((n, l) => n + l.packs, 0)} packs
+              {money(list.data.cost, list.data.currency)} for {buyable.reduce((n, l) => n + l.packs, 0)} packs
+              {list.data.unpriced > 0 &&
+                `, without ${list.data.unpriced} that ${list.data.unpriced === 1 ? "has" : "have"} no price or pack size`}
             </span>
           )}
           {buyable.length > 1 && (
@@ -132,6 +136,7 @@ export function Component() {
             lines={short}
             caption="To buy"
             workshopId={workshopId}
+            currency={list.data.currency}
             onOpen={setOpen}
             onBuy={(l) => void buy([l])}
           />
@@ -142,7 +147,13 @@ export function Component() {
           <h2 id="lasts" className="text-base font-semibold">
             What lasts
           </h2>
-          <Table lines={rest} caption="What lasts" workshopId={workshopId} onOpen={setOpen} />
+          <Table
+            lines={rest}
+            caption="What lasts"
+            workshopId={workshopId}
+            currency={list.data.currency}
+            onOpen={setOpen}
+          />
         </section>
       )}
       {open && (
@@ -161,6 +172,7 @@ function Table(props: {
   lines: Line[];
   caption: string;
   workshopId: string;
+  currency: string;
   onOpen: (line: Line) => void;
   onBuy?: (line: Line) => void;
 }) {
@@ -205,7 +217,7 @@ function Table(props: {
                   <span className="block">
                     On the shelf:{" "}
                     {l.alternatives
-                      .map((a) => `${a.name} (${a.difference.toFixed(1)} off, ${ml(a.spareMl)} to spare)`)
+                      .map((a) => `${a.name} (${differs(a.difference)}; ${ml(a.spareMl)} to spare)`)
                       .join(", ")}
                   </span>
                 )}
@@ -220,7 +232,7 @@ function Table(props: {
                 <>
                   <Cell>{ml(l.shortMl)}</Cell>
                   <Cell>{l.packs > 0 ? `${l.packs} × ${ml(l.packMl)}` : "no pack size"}</Cell>
-                  <Cell>{l.cost.toFixed(2)}</Cell>
+                  <Cell>{l.cost === null ? "no price" : money(l.cost, props.currency)}</Cell>
                 </>
               )}
               <Cell>{ml(l.leftMl)}</Cell>

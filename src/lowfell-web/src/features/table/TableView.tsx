@@ -10,6 +10,7 @@ import { Slide } from "../../kit/Slide";
 import { Swatch } from "../../kit/Swatch";
 import { useCommands } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
+import { differs } from "../../shared/words";
 
 /** A design as the players see it, from arm's length to the other end of the table. */
 export function Component() {
@@ -218,7 +219,7 @@ function Told({ table, metres, setId }: { table: Schema["TableReading"]; metres:
                           : "○ cannot be told apart"}
                     </span>
                   </span>
-                  <b>{p.differences[at]!.toFixed(1)}</b>
+                  <b>{differs(p.differences[at]!)}</b>
                 </li>
               );
             })}

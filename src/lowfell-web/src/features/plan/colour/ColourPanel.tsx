@@ -1,32 +1,15 @@
 import { useState } from "react";
-import type { Schema } from "../../../api/client";
 import { Button } from "../../../kit/Button";
 import { Slide } from "../../../kit/Slide";
 import { capital, paintWords } from "../LayerRow";
 import type { Layer } from "../stack";
-import type { Material, Sheet, TechniqueInfo } from "../types";
+import type { ColourProps } from "./props";
 import { CompareDialog } from "./CompareDialog";
 import { DidItMatch } from "./DidItMatch";
 import { paintShare, partsOf } from "./share";
 import { StartHere } from "./StartHere";
 import { Target } from "./Target";
-
-export type ColourProps = {
-  sheet: Sheet;
-  setId: string;
-  workshopId: string;
-  layers: Layer[];
-  reading: Schema["Reading"];
-  layer: Layer | undefined;
-  materials: Material[];
-  techniques: TechniqueInfo[];
-  byId: Map<string, Material>;
-  onChange: (layer: Layer, field: string) => void;
-  onTurn: (id: string, change: Partial<Layer>) => void;
-  onReread: () => void;
-  /** The layers as they are when it is called. */
-  now: () => Layer[];
-};
+import { differs } from "../../../shared/words";
 
 /** Where the zone should end, where it does end, and what to turn to bring the two together. */
 export function ColourPanel(props: ColourProps) {
@@ -128,9 +111,11 @@ function Covers({ layer, reading }: ColourProps & { layer: Layer }) {
   const wet = said.wetField !== said.field;
   return (
     <dl className="mt-1 text-xs">
-      <Line name="Changes recess, field, raised by">
-        {said.change.recess.toFixed(1)} · {said.change.field.toFixed(1)} · {said.change.raised.toFixed(1)}
-      </Line>
+      {(["recess", "field", "raised"] as const).map((p) => (
+        <Line key={p} name={`Changes the ${p}`}>
+          {differs(said.change[p])}
+        </Line>
+      ))}
       {said.coatsToHide != null && (
         <Line name="Hides what is below in">
           {said.coatsToHide} coat{said.coatsToHide === 1 ? "" : "s"}

@@ -7,9 +7,10 @@ import { Slide } from "../../../kit/Slide";
 import { Swatch } from "../../../kit/Swatch";
 import { capital, detailWords, paintWords } from "../LayerRow";
 import type { Layer } from "../stack";
-import type { ColourProps } from "./ColourPanel";
+import type { ColourProps } from "./props";
 import { paintShare, partsOf } from "./share";
 import { useAnswer } from "./useAnswer";
+import { differs } from "../../../shared/words";
 
 /** This zone's stack beside another: a treatment of the set, or the same with one layer from another pot or dilution. */
 export function CompareDialog(props: ColourProps & { onClose: () => void }) {
@@ -107,7 +108,7 @@ export function CompareDialog(props: ColourProps & { onClose: () => void }) {
       {answer && (
         <div className="mt-4" data-compared={answer.average.difference}>
           <p role="status">
-            From the table the two are <b>{answer.average.difference.toFixed(1)}</b> apart: the other is{" "}
+            Between the two, from the table: <b>{differs(answer.average.difference)}</b>. The other is{" "}
             {answer.average.words}.
           </p>
           <table className="mt-2 w-full text-xs">
@@ -142,7 +143,7 @@ export function CompareDialog(props: ColourProps & { onClose: () => void }) {
                   <td>
                     <Swatch colour={p.other} name="the other" className="h-6 w-full" />
                   </td>
-                  <td className="w-14 text-right font-semibold">{p.difference.toFixed(1)}</td>
+                  <td className="text-right font-semibold whitespace-nowrap">{differs(p.difference)}</td>
                   <td className="pl-3">{p.words}</td>
                 </tr>
               ))}

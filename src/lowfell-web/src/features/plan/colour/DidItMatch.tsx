@@ -8,7 +8,8 @@ import { ColourField } from "../../../kit/ColourField";
 import { Choice } from "../../../kit/Field";
 import { Swatch } from "../../../kit/Swatch";
 import { useSay } from "../../../kit/Toast";
-import type { ColourProps } from "./ColourPanel";
+import type { ColourProps } from "./props";
+import { differs } from "../../../shared/words";
 
 const positions = ["raised", "field", "recess"] as const;
 
@@ -96,8 +97,8 @@ function DidItMatchOf({ sheet, workshopId, layerId, materialId, byId, now, onRer
             <span className="text-right">once tuned</span>
           </div>
           <p className="mt-1">
-            <b>{told.difference.toFixed(1)}</b> apart: {told.words}. Tuned, {told.differenceAfter.toFixed(1)}{" "}
-            would be left. {told.materialName}: hiding {factor(told.hidingBefore, told.hidingAfter)}, tint{" "}
+            <b>{differs(told.difference)}</b>: {told.words}. Tuned, {differs(told.differenceAfter)} would be
+            left. {told.materialName}: hiding {factor(told.hidingBefore, told.hidingAfter)}, tint{" "}
             {factor(told.tintBefore, told.tintAfter)}.
           </p>
           <div className="mt-1 flex items-center gap-2">

@@ -5,7 +5,8 @@ import { Button } from "../../../kit/Button";
 import { Slide } from "../../../kit/Slide";
 import { Swatch } from "../../../kit/Swatch";
 import { capital, paintWords } from "../LayerRow";
-import { minutes, type Layer } from "../stack";
+import { differs, lostBeyond, minutes } from "../../../shared/words";
+import type { Layer } from "../stack";
 import type { Material, Sheet } from "../types";
 import { useAnswer } from "./useAnswer";
 
@@ -100,7 +101,7 @@ export function SightPanel(props: {
                             : "○ cannot be told apart"}
                       </span>
                     </span>
-                    <b>{n.difference.toFixed(1)}</b>
+                    <b>{differs(n.difference)}</b>
                   </li>
                 ))}
               </ul>
@@ -142,13 +143,11 @@ function Mark({
         <span className="min-w-0 flex-1 truncate">
           {layers.indexOf(layer) + 1} · {capital(layer.technique)}, {paintWords(layer, byId)}
         </span>
-        <b>{d.difference.toFixed(1)}</b>
+        <b>{differs(d.difference)}</b>
       </button>
       <p className="text-soft">
         {Math.round(d.millimetres * 10) / 10} mm {d.shape}s on the {d.position};{" "}
-        {d.lostBeyondMetres < 0.05
-          ? "lost even from near"
-          : `lost beyond ${d.lostBeyondMetres >= 10 ? Math.round(d.lostBeyondMetres) : d.lostBeyondMetres.toFixed(1)} m`}
+        {lostBeyond(d.lostBeyondMetres)}
       </p>
       {d.verdict !== "seen" && (
         <Button className="mt-0.5" onClick={() => onLeaveOut(layer.id)}>

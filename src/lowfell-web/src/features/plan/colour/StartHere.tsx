@@ -3,8 +3,9 @@ import { api, take, type Schema } from "../../../api/client";
 import { Swatch } from "../../../kit/Swatch";
 import { useCommands } from "../../../kit/keys";
 import type { Layer } from "../stack";
-import type { ColourProps } from "./ColourPanel";
+import type { ColourProps } from "./props";
 import { useAnswer } from "./useAnswer";
+import { differs } from "../../../shared/words";
 
 const coating = ["prime", "base coat", "rim", "texture paste", "render", "seal texture"];
 
@@ -91,9 +92,7 @@ export function StartHere({
                     ))}
                   </span>
                   <span className="min-w-0">
-                    <span className="block truncate" title={names(s, byId)}>
-                      {names(s, byId)}
-                    </span>
+                    <span className="block truncate">{names(s, byId)}</span>
                     <span className="block truncate text-soft">
                       {s.paint.length > 1 && `${s.paint.map((p) => p.parts).join(" : ")} · `}
                       {s.coats} coat{s.coats === 1 ? "" : "s"}
@@ -101,7 +100,7 @@ export function StartHere({
                     </span>
                   </span>
                   <span className="text-right">
-                    <b>{s.difference.toFixed(1)}</b>
+                    <b>{differs(s.difference)}</b>
                     <span className="sr-only"> apart: {s.words}</span>
                     {i === 0 && (
                       <kbd className="ml-1 rounded-[2px] border border-line px-1" aria-hidden="true">

@@ -6,7 +6,8 @@ import { Button } from "../../../kit/Button";
 import { ColourField } from "../../../kit/ColourField";
 import { Choice } from "../../../kit/Field";
 import { same } from "../stack";
-import type { ColourProps } from "./ColourPanel";
+import type { ColourProps } from "./props";
+import { differs } from "../../../shared/words";
 
 const positions = ["raised", "field", "recess"] as const;
 
@@ -76,7 +77,7 @@ function TargetOf({ sheet, target, ends: last, onReread }: Props) {
             <span>predicted, {target.position}</span>
           </div>
           <figcaption aria-live="polite" className="mt-0.5 text-sm">
-            <b>{target.difference.toFixed(1)}</b> apart: {target.words}
+            <b>{differs(target.difference)}</b>: {target.words}
           </figcaption>
         </figure>
       ) : (

@@ -1,6 +1,6 @@
-import type { Schema } from "../../api/client";
-import { moved, severities } from "../../kit/severity";
-import { minutes, ml } from "../plan/stack";
+import type { Schema } from "../api/client";
+import { moved, severities } from "../kit/severity";
+import { differs, minutes, ml } from "./words";
 
 type Change = Schema["ChangeDto"];
 
@@ -23,7 +23,7 @@ export function ChangeWords({ change, pieces }: { change: Change; pieces?: numbe
         <span>
           {largest < 0.05
             ? "The finished colour stays."
-            : `Finished colour changes by ${largest.toFixed(1)} at most${largest < 1 ? ", which nobody sees" : ""}.`}
+            : `Finished colour changes at most by this: ${differs(largest)}.`}
         </span>
       </div>
       <p className="mt-1">

@@ -1,0 +1,107 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import { useForm as useHookForm, type DefaultValues, type FieldValues, type Path } from "react-hook-form";
+import { Refused } from "../../api/client";
+import type { z } from "./checks";
+import { drafts, overlay } from "./drafts";
+
+/** Paths as the server writes them, `zones[0].areaCm2`, as a form does, `zones.0.areaCm2`. */
+export const pathOf = (field: string) => field.replace(/\[(\d+)\]/g, ".$1");
+
+/**
+ * A form: what may stand in it, what it begins with, and what to do with it once everything is right. It is checked before it is sent; a
+ * fault stands beside its field and has the focus. What is typed is kept under `draft` until it is stored or thrown away.
+ */
+export function useForm<In extends FieldValues, Out>(options: {
+  draft?: string;
+  schema: z.ZodType<Out, In>;
+  begin: In;
+  send: (values: Out) => Promise<void>;
+  /** What a field of the server is called here; as it is where left out. */
+  fieldOf?: (field: string) => string;
+}) {
+  const { draft, begin } = options;
+  const [kept] = useState(() => (draft ? drafts.of(draft) : null));
+  const form = useHookForm<In, unknown, Out>({
+    resolver: zodResolver(options.schema),
+    defaultValues: begin as DefaultValues<In>,
+    mode: "onTouched",
+    shouldFocusError: true,
+  });
+  const [restored, setRestored] = useState(kept !== null);
+  const [refused, setRefused] = useState<Refused | null>(null);
+
+  // A draft is laid over what the form begins with, which stays what "start over" goes back to.
+  const [base, setBase] = useState(begin);
+  useLayoutEffect(() => {
+    if (kept !== null) form.reset(overlay(form.getValues(), kept), { keepDefaultValues: true });
+  }, [form, kept]);
+  useEffect(() => {
+    if (!draft) return;
+    const untouched = JSON.stringify(base);
+    return form.subscribe({
+      formState: { values: true },
+      callback: ({ values }) => {
+        if (JSON.stringify(values) === untouched) drafts.drop(draft);
+        else drafts.keep(draft, values);
+      },
+    });
+  }, [form, draft, base]);
+
+  const running = useRef(false);
+  const forget = () => draft && drafts.drop(draft);
+  const submit = form.handleSubmit(async (values) => {
+    setRefused(null);
+    try {
+      const sent = form.getValues();
+      await options.send(values);
+      setBase(sent);
+      forget();
+      setRestored(false);
+    } catch (error) {
+      if (!(error instanceof Refused)) throw error;
+      setRefused(error);
+      let focused = false;
+      for (const fault of error.refusal.errors) {
+        const path = (options.fieldOf ?? pathOf)(fault.field) as Path<In>;
+        if (has(form.getValues(), path)) {
+          form.setError(path, { type: "server", message: fault.message }, { shouldFocus: !focused });
+          focused = true;
+        }
+      }
+    }
+  });
+  return {
+    form,
+    submit: async (e?: { preventDefault: () => void; stopPropagation: () => void }) => {
+      e?.preventDefault();
+      e?.stopPropagation();
+      // Pressed twice, it is sent once.
+      if (running.current) return;
+      running.current = true;
+      await submit().finally(() => (running.current = false));
+    },
+    busy: form.formState.isSubmitting,
+    refused,
+    setRefused,
+    /** Whether what stands here was typed some other time. */
+    restored,
+    /** Throws what was typed away. */
+    startOver: (to: In = begin) => {
+      form.reset(to as DefaultValues<In>);
+      setBase(to);
+      setRefused(null);
+      setRestored(false);
+      forget();
+    },
+  };
+}
+
+const has = (values: unknown, path: string) => {
+  let at = values;
+  for (const step of path.split(".")) {
+    if (typeof at !== "object" || at === null || !(step in at)) return false;
+    at = (at as Record<string, unknown>)[step];
+  }
+  return true;
+};
