@@ -34,7 +34,7 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
         Assert.Empty(page.Axe());
         page.Fill("In all", "50");
         page.Keys(Keys.Tab);
-        page.Wait(d => d.FindElement(By.CssSelector("[aria-label='ml of Peat Seven']")).GetAttribute("value") == "24");
+        page.Wait(d => page.Field(d, "ml of Peat Seven").GetAttribute("value") == "24");
         page.ClickText("button", "Make a pot");
         page.Fill("Label", "Ground two");
         Assert.Contains("50 ml", page.See("[data-measured]").Text, StringComparison.Ordinal);
@@ -82,7 +82,7 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
         page.SeeText("h1", "Brick field");
         page.Go("Pots");
         page.Click("[data-mix='Wet Slate']");
-        IWebElement Cell(string label) => page.See($"[aria-label='{label}']");
+        IWebElement Cell(string label) => page.Wait(d => page.Field(d, label));
         void Set(string label, string value)
         {
             var cell = Cell(label);
@@ -90,7 +90,7 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
             cell.SendKeys(value + Keys.Enter);
         }
 
-        void Shows(string label, string value) => page.Wait(d => d.FindElement(By.CssSelector($"[aria-label='{label}']")).GetAttribute("value") == value);
+        void Shows(string label, string value) => page.Wait(d => page.Field(d, label).GetAttribute("value") == value);
         page.SeeText("h2", "Wet Slate");
         Set("Share, % of Tap Water", "50");
         Shows("Parts of Wet Slate", "1");
@@ -100,7 +100,7 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
         Set("Share, % of Tap Water", "75");
         page.See("[data-fit='too thin']");
         Set("Share, % of Tap Water", "100");
-        page.SeeText("span", "below 100");
+        page.SeeText("p", "below 100");
         page.ClickText("button", "Back to the plan");
         Shows("Parts of Wet Slate", "4");
         page.Click("[aria-label^='Calibrate the drop of Wet Slate']");
@@ -149,9 +149,9 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         Press(page, "[data-mix='Peat Seven + Brick Clay']", Keys.Enter);
         page.SeeText("h2", "Peat Seven + Brick Clay");
         page.See("[data-jar]");
-        Press(page, "[aria-label='ml of Peat Seven']", Keys.Control + "a");
-        page.Keys("24" + Keys.Enter);
-        page.Wait(d => d.FindElement(By.CssSelector("[aria-label='ml of Tap Water']")).GetAttribute("value") == "10");
+        page.Fill("ml of Peat Seven", "24");
+        page.Keys(Keys.Enter);
+        page.Wait(d => page.Field(d, "ml of Tap Water").GetAttribute("value") == "10");
         page.Keys(Keys.Escape + Keys.Tab);
         Press(page, "[data-mix='Peat Seven + Brick Clay']", "n");
         page.Fill("Label", "Ground by keys");
@@ -173,7 +173,7 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         Press(page, "[aria-label='Moves of Peat Seven']", Keys.Enter);
         page.Choose("What happened", "lent");
         var there = page.See("[role=dialog] h2").Text.Split(':')[1].Trim().Split(' ')[0];
-        page.Fill("ml", (int.Parse(there, System.Globalization.CultureInfo.InvariantCulture) - 1).ToString(System.Globalization.CultureInfo.InvariantCulture));
+        page.Fill("How much", (int.Parse(there, System.Globalization.CultureInfo.InvariantCulture) - 1).ToString(System.Globalization.CultureInfo.InvariantCulture));
         page.Keys(Keys.Enter);
         page.See("[data-move='lent']");
         page.Keys(Keys.Escape);

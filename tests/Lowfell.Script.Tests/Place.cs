@@ -1,7 +1,7 @@
 using System.Diagnostics;
 using System.Net.Http.Json;
-using System.Text.Json.Nodes;
 using System.Text;
+using System.Text.Json.Nodes;
 using Lowfell.Tests;
 using Npgsql;
 

@@ -146,6 +146,7 @@ export function Shell() {
             <button
               type="button"
               className="rounded-[3px] border border-line px-2 py-1 whitespace-nowrap hover:border-ink"
+              aria-haspopup="dialog"
               onClick={() => setFinding(true)}
             >
               Find <kbd aria-hidden="true">f</kbd>

@@ -1,9 +1,10 @@
-import { createBrowserRouter, Navigate, type LoaderFunctionArgs } from "react-router";
+import { createBrowserRouter, type LoaderFunctionArgs } from "react-router";
 import { cache } from "./api/cache";
 import { overviewQuery, workshopsQuery, zoneQuery } from "./api/queries";
 import { Shell } from "./Shell";
 import { Home } from "./Home";
 import { Lost } from "./kit/Lost";
+import { NotHere } from "./kit/NotHere";
 import { views } from "./views";
 
 /** What a view will ask for first is read while its bundle is on the way. */
@@ -23,7 +24,10 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Home /> },
       ...views.map((v) => ({ path: v.path, lazy: v.load, loader: readAhead })),
-      { path: "*", element: <Navigate to="/" replace /> },
+      {
+        path: "*",
+        element: <NotHere what="Lowfell has no page at this address." to="/" words="Open the last set" />,
+      },
     ],
   },
 ]);

@@ -64,6 +64,7 @@ export function ColourField(props: {
           aria-label={`${props.label}, from a photo`}
           data-tip="From a photo with a grey card in it"
           className="h-[30px] !px-1.5"
+          aria-haspopup="dialog"
           onClick={() => setPhoto(true)}
         >
           Photo

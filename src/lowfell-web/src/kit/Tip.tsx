@@ -59,7 +59,7 @@ export function Tip() {
             style={{ left, top, width, height }}
           />
         </Tooltip.Trigger>
-        <Tooltip.Portal>
+        <Tooltip.Portal container={document.querySelector<HTMLElement>("main")}>
           <Tooltip.Content
             data-tip-shown
             side="bottom"

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { differs, lostBeyond, minutes, ml, money, percent, readRatio } from "./words";
+import { differs, heaviness, lostBeyond, minutes, ml, money, percent, readRatio } from "./words";
 
 describe("reading a ratio", () => {
   it.each([
@@ -50,4 +50,13 @@ it("says money and shares as they are written", () => {
   expect(money(12.5, "marks")).toBe("12.50 marks");
   expect(money(12.5, "")).toBe("12.50");
   expect(percent(0.333)).toBe("33 %");
+});
+
+it("says how heavily a layer is laid", () => {
+  expect([0, 0.4, 1, 1.55].map(heaviness)).toEqual([
+    "not at all",
+    "lighter, 40 % of usual",
+    "as usual",
+    "heavier, 155 % of usual",
+  ]);
 });

@@ -59,3 +59,11 @@ export const money = (sum: number, currency: string) =>
 
 /** A share as a painter says it. */
 export const percent = (share: number) => `${Math.round(share * 100)} %`;
+
+/** How heavily a layer is laid, against what is usual for its technique. */
+export const heaviness = (strength: number) =>
+  strength === 1
+    ? "as usual"
+    : strength === 0
+      ? "not at all"
+      : `${strength < 1 ? "lighter" : "heavier"}, ${percent(strength)} of usual`;

@@ -91,7 +91,9 @@ export function DesignList({ overview, zoneId }: { overview: Overview; zoneId?: 
         })}
       </ul>
       <div className="px-4 pt-3">
-        <Button onClick={() => setAdding(true)}>Add a design</Button>
+        <Button aria-haspopup="dialog" onClick={() => setAdding(true)}>
+          Add a design
+        </Button>
       </div>
       {adding && (
         <Suspense>

@@ -1,7 +1,10 @@
-import { Slider } from "radix-ui";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { Choice, TextField } from "../../kit/Field";
 import { Button } from "../../kit/Button";
+import { Slide } from "../../kit/Slide";
+import { heaviness } from "../../shared/words";
+import { NumberBox } from "./NumberBox";
+import { Optional } from "./Optional";
 import { Varied } from "./Varied";
 import { MaterialChoice } from "./MaterialChoice";
 import { Ratio } from "./Ratio";
@@ -119,27 +122,16 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
         fault={faultOf("coats")}
         onChange={(coats) => set({ coats }, "coats")}
       />
-      <div>
-        <span id={`strength-${layer.id}`} className="block text-xs text-soft">
-          How heavily: {layer.strength}
-        </span>
-        <Slider.Root
-          className="relative mt-1.5 flex h-5 w-full touch-none items-center"
-          min={0}
-          max={2}
-          step={0.1}
-          value={[Math.min(2, layer.strength)]}
-          onValueChange={([v]) => set({ strength: Math.round((v ?? 1) * 10) / 10 }, "strength")}
-        >
-          <Slider.Track className="relative h-0.5 grow bg-line">
-            <Slider.Range className="absolute h-full bg-tide" />
-          </Slider.Track>
-          <Slider.Thumb
-            aria-labelledby={`strength-${layer.id}`}
-            className="block size-4 rounded-full bg-tide"
-          />
-        </Slider.Root>
-      </div>
+      <Slide
+        label="How heavily"
+        says={heaviness(layer.strength)}
+        valueText={heaviness(layer.strength)}
+        value={layer.strength}
+        min={0}
+        max={2}
+        step={0.1}
+        onChange={(strength) => set({ strength: Math.round(strength * 10) / 10 }, "strength")}
+      />
       <Choice
         label="Where"
         value={layer.region}
@@ -147,24 +139,25 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
         onChange={(region) => set({ region }, "region")}
       />
       <Choice label="Tool" value={layer.tool} options={tools} onChange={(tool) => set({ tool }, "tool")} />
-      <Wait
+      <Optional
         key={layer.waitMinutes ?? "open"}
-        layer={layer}
-        onChange={(waitMinutes) => set({ waitMinutes }, "wait")}
+        label="Wait after"
+        unit="min"
+        value={layer.waitMinutes}
+        most={43_200}
+        placeholder="as long as it takes"
+        onSet={(minutes) => set({ waitMinutes: minutes === null ? null : Math.round(minutes) }, "wait")}
       />
       {marks.has(layer.technique) && (
-        <TextField
+        <Optional
           key={`mark ${layer.markMm}`}
-          label="Marks, mm wide"
-          inputMode="decimal"
+          label="Marks, wide"
+          unit="mm"
+          value={layer.markMm ?? null}
+          most={200}
           placeholder="as usual"
-          defaultValue={layer.markMm ?? ""}
           fault={faultOf("markMm")}
-          onBlur={(e) => {
-            const mm = Number(e.target.value.replace(",", "."));
-            if (e.target.value.trim() === "") set({ markMm: null }, "mark");
-            else if (mm > 0 && mm <= 200) set({ markMm: Math.round(mm * 100) / 100 }, "mark");
-          }}
+          onSet={(markMm) => set({ markMm: markMm === null ? null : Math.round(markMm * 100) / 100 }, "mark")}
         />
       )}
       {layer.technique === "patch" && (
@@ -203,71 +196,3 @@ const marks = new Set<Layer["technique"]>([
   "edge line",
   "stipple",
 ]);
-
-function Wait({ layer, onChange }: { layer: Layer; onChange: (minutes: number | null) => void }) {
-  const [text, setText] = useState(layer.waitMinutes === null ? "" : String(layer.waitMinutes));
-  const wrong = text.trim() !== "" && !/^\d{1,5}$/.test(text.trim());
-  return (
-    <TextField
-      label="Wait after, minutes"
-      inputMode="numeric"
-      placeholder="as long as it takes"
-      value={text}
-      fault={wrong ? "Whole minutes, or empty." : undefined}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={() => !wrong && onChange(text.trim() === "" ? null : Math.min(43200, Number(text)))}
-      onKeyDown={(e) => {
-        if (e.key === "Enter" && !wrong) onChange(text.trim() === "" ? null : Math.min(43200, Number(text)));
-      }}
-    />
-  );
-}
-
-function NumberBox(props: {
-  label: string;
-  value: number;
-  min: number;
-  max: number;
-  whole?: boolean;
-  wide?: boolean;
-  fault?: string;
-  onChange: (n: number) => void;
-}) {
-  const [text, setText] = useState(String(props.value));
-  const [seen, setSeen] = useState(props.value);
-  if (seen !== props.value) {
-    setSeen(props.value);
-    setText(String(props.value));
-  }
-  const n = Number(text.replace(",", "."));
-  const good =
-    text.trim() !== "" &&
-    Number.isFinite(n) &&
-    n >= props.min &&
-    n <= props.max &&
-    (!props.whole || Number.isInteger(n));
-  return (
-    <div className={props.wide ? "" : "w-16 shrink-0"}>
-      <TextField
-        label={props.label}
-        hideLabel={!props.wide}
-        inputMode="decimal"
-        value={text}
-        fault={good ? props.fault : `From ${props.min} to ${props.max}.`}
-        onChange={(e) => {
-          setText(e.target.value);
-          const v = Number(e.target.value.replace(",", "."));
-          if (
-            e.target.value.trim() !== "" &&
-            v >= props.min &&
-            v <= props.max &&
-            (!props.whole || Number.isInteger(v))
-          ) {
-            setSeen(v);
-            props.onChange(v);
-          }
-        }}
-      />
-    </div>
-  );
-}

@@ -1,20 +1,26 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { Navigate, useParams } from "react-router";
+import { useEffect, useState } from "react";
+import { Navigate, useNavigate, useParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { materialsQuery, overviewQuery, techniquesQuery, zoneQuery } from "../../api/queries";
-import { useCommands } from "../../kit/keys";
+import { inAddress, putInAddress } from "../../kit/address";
+import { leave, useCommands } from "../../kit/keys";
+import { useSay } from "../../kit/Toast";
 import { Trouble } from "../../kit/Trouble";
 import { outbox } from "../../api/outbox";
 import { DesignList } from "./DesignList";
 import { takeUp } from "./stackKeeper";
-import type { Tab } from "./types";
+import { tabs, type Tab } from "./types";
+import { zoneFrom } from "./walk";
 import { ZoneBench } from "./ZoneBench";
 
 /** Designs on the left, the zone's section and stack in the middle, what the stack says on the right. */
 export function Component() {
   const { setId = "", zoneId } = useParams();
-  const [tab, setTab] = useState<Tab>("remarks");
+  const navigate = useNavigate();
+  const say = useSay();
+  const [tab, setTab] = useState<Tab>(() => tabs.find((t) => t === inAddress("tab")) ?? "remarks");
+  useEffect(() => putInAddress({ tab: tab === "remarks" ? null : tab }), [tab, zoneId]);
   const overview = useQuery(overviewQuery(setId));
   const techniques = useQuery(techniquesQuery);
   const materials = useQuery({
@@ -37,7 +43,21 @@ export function Component() {
   const first = overview.data?.designs[0]?.zones[0];
   const error = overview.error ?? (overview.data && (sheet.error ?? techniques.error ?? materials.error));
   const there = !!kept.data && !!sheet.data && !!materials.data && !!techniques.data;
-  useCommands("Plan", [], { view: true, ready: !!error || there || (!!overview.data && !zoneId && !first) });
+  const walk = (by: number, of: "zones" | "designs") => () => {
+    const to = zoneFrom(overview.data?.designs ?? [], zoneId, by, of);
+    if (to) leave(() => void navigate(`/plan/${setId}/${to}`, { replace: true }));
+    else say(by > 0 ? "That was the last of the set." : "That was the first of the set.");
+  };
+  const commands = [
+    { id: "zone next", key: ".", says: "next zone", run: walk(1, "zones") },
+    { id: "zone before", key: ",", says: "zone before", run: walk(-1, "zones") },
+    { id: "design next", key: ">", says: "next design", run: walk(1, "designs") },
+    { id: "design before", key: "<", says: "design before", run: walk(-1, "designs") },
+  ];
+  useCommands("Plan", commands, {
+    view: true,
+    ready: !!error || there || (!!overview.data && !zoneId && !first),
+  });
   if (error)
     return (
       <Trouble

@@ -23,7 +23,9 @@ export function Varied(props: {
       </label>
       {props.seed !== null && (
         <div className="flex gap-1.5">
-          <Button onClick={() => setShown(true)}>Show plan {props.seed}</Button>
+          <Button aria-haspopup="dialog" onClick={() => setShown(true)}>
+            Show plan {props.seed}
+          </Button>
           <Button onClick={() => props.onChange((props.seed ?? 0) + 1)}>Another</Button>
         </div>
       )}

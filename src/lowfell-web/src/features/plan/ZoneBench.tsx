@@ -1,9 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Tabs } from "radix-ui";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
+import { inAddress, putInAddress } from "../../kit/address";
 import { useCommands } from "../../kit/keys";
+import { Tabs } from "../../kit/Tabs";
 import { useSay } from "../../kit/Toast";
 import { Amounts } from "./Amounts";
 import { HalfDone } from "./HalfDone";
@@ -36,7 +37,22 @@ type Props = {
 export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }: Props) {
   const stack = useStack(sheet);
   const { layers, reading, edit } = stack;
-  const [selected, setSelected] = useState<string | null>(layers.at(-1)?.id ?? null);
+  const say = useSay();
+  // The address may name a layer; it is the one in hand then, and in sight.
+  const [named] = useState(() => inAddress("layer"));
+  const [selected, setSelected] = useState<string | null>(
+    () => (layers.find((l) => l.id === named) ?? layers.at(-1))?.id ?? null,
+  );
+  useEffect(() => {
+    if (!named) return;
+    const row = document.querySelector(`[data-row="${CSS.escape(named)}"]`);
+    if (row) row.scrollIntoView({ block: "center" });
+    else say("The layer that the address names is not in this stack.", true);
+  }, [named, say]);
+  useEffect(
+    () => putInAddress({ layer: selected === layers.at(-1)?.id ? null : selected }),
+    [selected, layers],
+  );
   const [editing, setEditing] = useState<string | null>(null);
   const [peel, setPeel] = useState(0);
   const [newestOnTop, setNewestOnTop] = useState(() => localStorage.getItem("lowfell.order") !== "first");
@@ -53,7 +69,6 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
       document.querySelector<HTMLElement>(`[data-row="${id}"] button[data-select]`)?.focus(),
     );
 
-  const say = useSay();
   const { undo } = stack;
   /** Says what a command did, with the way back. */
   const done = useCallback((text: string) => say(text, false, { text: "Undo", run: undo }), [say, undo]);
@@ -230,6 +245,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
           <button
             type="button"
             className="min-h-6 min-w-0 truncate text-left text-xs text-soft underline decoration-dotted underline-offset-2 hover:text-ink"
+            aria-haspopup="dialog"
             onClick={() => setMeasures(true)}
           >
             {zone.relief === "smooth" ? "smooth" : `${zone.relief} relief`} · {zone.areaCm2} cm² a piece ·{" "}
@@ -293,73 +309,84 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
         aria-label="What the stack says"
         className="min-h-0 border-line bg-aside px-3.5 pt-3 pb-4 contain-content max-md:mt-3 max-md:border-t md:overflow-y-auto md:border-l"
       >
-        <Tabs.Root value={tab} onValueChange={(v) => onTab(v as Tab)}>
-          <Tabs.List aria-label="What to look at" className="mb-2.5 flex border-b border-line">
-            {tabs.map(([key, name]) => (
-              <Tabs.Trigger
-                key={key}
-                value={key}
-                className="-mb-px min-h-7 border-b-2 border-transparent px-2.5 text-sm text-soft data-[state=active]:border-tide data-[state=active]:font-semibold data-[state=active]:text-ink"
-              >
-                {name}
-                {key === "remarks" && open.length > 0 && ` ${open.length}`}
-              </Tabs.Trigger>
-            ))}
-          </Tabs.List>
-          <Tabs.Content value="remarks" tabIndex={-1}>
-            <HalfDone layers={layers} progress={stack.progress} onChange={stack.changeProgress} />
-            <Remarks
-              findings={reading.findings}
-              layers={layers}
-              zoneId={sheet.zone.id}
-              pieces={sheet.zone.pieces}
-              workshopId={overview.workshopId}
-              stored={stack.saving === "saved" && stack.progress.laid === 0}
-              selected={selected}
-              onSelect={select}
-              onApply={applyRemedy}
-              onReread={reread}
-            />
-            {index >= 0 && (
-              <Amounts
-                layer={layers[index]!}
-                number={index + 1}
-                reading={reading}
-                sheet={sheet}
-                workshopId={overview.workshopId}
-                byId={byId}
-              />
-            )}
-          </Tabs.Content>
-          <Tabs.Content value="colour" tabIndex={-1}>
-            <ColourPanel
-              sheet={sheet}
-              setId={overview.setId}
-              workshopId={overview.workshopId}
-              layers={layers}
-              reading={reading}
-              layer={layers[index]}
-              materials={materials}
-              techniques={techniques}
-              byId={byId}
-              onChange={calls.onChange}
-              onTurn={calls.onTurn}
-              onReread={calls.onReread}
-              now={calls.now}
-            />
-          </Tabs.Content>
-          <Tabs.Content value="sight" tabIndex={-1}>
-            <SightPanel
-              sheet={sheet}
-              setId={overview.setId}
-              tableMetres={overview.tableMetres}
-              layers={layers}
-              byId={byId}
-              onSelect={select}
-              onLeaveOut={act.leaveOut}
-            />
-          </Tabs.Content>
-        </Tabs.Root>
+        <Tabs
+          label="What to look at"
+          value={tab}
+          onChange={onTab}
+          tabs={[
+            {
+              value: "remarks",
+              text: `Remarks${open.length > 0 ? ` ${open.length}` : ""}`,
+              body: () => (
+                <>
+                  <HalfDone layers={layers} progress={stack.progress} onChange={stack.changeProgress} />
+                  <Remarks
+                    findings={reading.findings}
+                    layers={layers}
+                    zoneId={sheet.zone.id}
+                    pieces={sheet.zone.pieces}
+                    workshopId={overview.workshopId}
+                    stored={stack.saving === "saved" && stack.progress.laid === 0}
+                    selected={selected}
+                    onSelect={select}
+                    onApply={applyRemedy}
+                    onReread={reread}
+                  />
+                  {index >= 0 && (
+                    <Amounts
+                      layer={layers[index]!}
+                      number={index + 1}
+                      reading={reading}
+                      sheet={sheet}
+                      workshopId={overview.workshopId}
+                      byId={byId}
+                    />
+                  )}
+                </>
+              ),
+            },
+            {
+              value: "colour",
+              text: "Colour",
+              body: () => (
+                <>
+                  <ColourPanel
+                    sheet={sheet}
+                    setId={overview.setId}
+                    workshopId={overview.workshopId}
+                    layers={layers}
+                    reading={reading}
+                    layer={layers[index]}
+                    materials={materials}
+                    techniques={techniques}
+                    byId={byId}
+                    onChange={calls.onChange}
+                    onTurn={calls.onTurn}
+                    onReread={calls.onReread}
+                    now={calls.now}
+                  />
+                </>
+              ),
+            },
+            {
+              value: "sight",
+              text: "Sight",
+              body: () => (
+                <>
+                  <SightPanel
+                    sheet={sheet}
+                    setId={overview.setId}
+                    tableMetres={overview.tableMetres}
+                    layers={layers}
+                    byId={byId}
+                    onSelect={select}
+                    onLeaveOut={act.leaveOut}
+                  />
+                </>
+              ),
+            },
+          ]}
+        />
       </aside>
       <Leaders
         frame={frame}
@@ -391,9 +418,3 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
 }
 
 const none: Schema["FindingDto"][] = [];
-
-const tabs: [Tab, string][] = [
-  ["remarks", "Remarks"],
-  ["colour", "Colour"],
-  ["sight", "Sight"],
-];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { apply, merge, rebase, settle, type Layer } from "./stack";
+import { alike, apply, merge, rebase, settle, type Layer } from "./stack";
 
 const layer = (id: string, change: Partial<Layer> = {}): Layer => ({
   id,
@@ -98,5 +98,13 @@ describe("a stack that another window has stored meanwhile", () => {
   it("carries a step of undo over, so that it takes back only what was done here", () => {
     const before = rebase([a, layer("b", { coats: 2 })], [a, b], [noted, layer("b", { coats: 2 })])!;
     expect(before).toEqual([noted, b]);
+  });
+});
+
+describe("a note", () => {
+  it("changes nothing that is worked out", () => {
+    expect(alike([a, b], [a, { ...b, note: "old rope" }])).toBe(true);
+    expect(alike([a, b], [a, { ...b, coats: 2 }])).toBe(false);
+    expect(alike([a, b], [b, a])).toBe(false);
   });
 });

@@ -78,3 +78,10 @@ export function rebase(
   const merged = merge(base, mine, theirs);
   return merged.clashes.length > 0 ? null : settle(merged, new Map());
 }
+
+/** Whether two stacks come to the same colours, remarks and amounts: notes are for people. */
+export const alike = (a: readonly Layer[], b: readonly Layer[]) =>
+  same(
+    a.map((l) => ({ ...l, note: "" })),
+    b.map((l) => ({ ...l, note: "" })),
+  );

@@ -6,4 +6,5 @@ export type Material = Schema["MaterialCard"];
 export type TechniqueInfo = Schema["TechniqueDto"];
 
 /** What is looked at beside the stack. */
-export type Tab = "remarks" | "colour" | "sight";
+export const tabs = ["remarks", "colour", "sight"] as const;
+export type Tab = (typeof tabs)[number];

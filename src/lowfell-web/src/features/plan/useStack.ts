@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { api, Refused, take, type Schema } from "../../api/client";
 import { useSay } from "../../kit/Toast";
 import { notBegun, type Progress } from "./HalfDone";
-import type { Layer } from "./stack";
+import { alike, type Layer } from "./stack";
 import { keeperOf } from "./stackKeeper";
 import { saving } from "./stackState";
 
@@ -94,7 +94,9 @@ export function useStack(sheet: Sheet) {
       const before = keeper.state;
       live.current = moves;
       keeper.dispatch({ do: "edit", layers: next, together });
-      if (keeper.state !== before) show(moves);
+      if (keeper.state === before) return;
+      if (alike(keeper.state.layers, before.layers)) setState(keeper.state);
+      else show(moves);
     },
     [keeper, show],
   );

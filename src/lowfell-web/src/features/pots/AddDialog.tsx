@@ -84,7 +84,7 @@ export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"]
           );
         }}
       >
-        <div className="grid grid-cols-[150px_1fr_1fr] items-start gap-2">
+        <div className="grid grid-cols-1 sm:grid-cols-[150px_1fr_1fr] items-start gap-2">
           <Choice
             label="What to do"
             value={way}

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { api, take } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Trouble } from "../../kit/Trouble";
+import { Wide } from "../../kit/Wide";
 import { ml } from "../../shared/words";
 
 /** What every layer still takes and how that comes about, and how much of it for one sitting at the bench. */
@@ -52,55 +53,69 @@ export function Amounts({ setId }: { setId: string }) {
           Print
         </Button>
       </div>
-      <table className="mt-2 w-full text-xs" data-amounts>
-        <caption className="sr-only">What every layer takes</caption>
-        <thead>
-          <tr className="text-soft">
-            <th scope="col" className="py-1 text-left font-normal">
-              Layer
-            </th>
-            {head.map((h) => (
-              <th key={h} scope="col" className="px-2 py-1 text-right font-normal">
-                {h}
+      {lines.length === 0 && (
+        <p className="mt-4 text-soft">
+          {done > 0 ? "Everything that is planned is laid." : "No layer of this set takes anything yet."}{" "}
+          <Link className="underline" to={`/plan/${setId}`}>
+            Plan more layers
+          </Link>
+        </p>
+      )}
+      <Wide label="What every layer takes">
+        <table
+          className="mt-2 w-full text-xs print:text-[9px] print:leading-tight"
+          data-amounts
+          hidden={lines.length === 0}
+        >
+          <caption className="sr-only">What every layer takes</caption>
+          <thead>
+            <tr className="text-soft">
+              <th scope="col" className="py-1 text-left font-normal">
+                Layer
               </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((l) => (
-            <tr key={l.zoneId + l.layerId} className="border-t border-line bg-card">
-              <th scope="row" className="px-2 py-1.5 text-left font-normal">
-                <Link className="font-semibold underline" to={`/plan/${setId}/${l.zoneId}`}>
-                  {l.paint}
-                </Link>
-                <span className="block text-soft">
-                  {l.zone}, layer {l.number}, {l.technique}
-                </span>
-              </th>
-              <Cell>{l.pieces}</Cell>
-              <Cell>{ml(l.onSurfaceMl)}</Cell>
-              <Cell>{l.transferLossMl > 0 ? ml(l.transferLossMl) : "–"}</Cell>
-              <Cell>{l.fills || "–"}</Cell>
-              <Cell>{l.fillLossMl > 0 ? ml(l.fillLossMl) : "–"}</Cell>
-              <Cell>{ml(l.marginMl)}</Cell>
-              <Cell>
-                <b>{ml(l.totalMl)}</b>
-              </Cell>
-              <Cell>{sittings(l.sittingsMl)}</Cell>
+              {head.map((h) => (
+                <th key={h} scope="col" className="px-2 py-1 text-right font-normal">
+                  {h}
+                </th>
+              ))}
             </tr>
-          ))}
-          <tr className="border-t-2 border-ink">
-            <th scope="row" className="px-2 py-1.5 text-left">
-              All of it
-            </th>
-            <td colSpan={6} />
-            <Cell>
-              <b>{ml(amounts.data.totalMl)}</b>
-            </Cell>
-            <td />
-          </tr>
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {lines.map((l) => (
+              <tr key={l.zoneId + l.layerId} className="border-t border-line bg-card">
+                <th scope="row" className="px-2 py-1.5 text-left font-normal">
+                  <Link className="font-semibold underline" to={`/plan/${setId}/${l.zoneId}`}>
+                    {l.paint}
+                  </Link>
+                  <span className="block text-soft">
+                    {l.zone}, layer {l.number}, {l.technique}
+                  </span>
+                </th>
+                <Cell>{l.pieces}</Cell>
+                <Cell>{ml(l.onSurfaceMl)}</Cell>
+                <Cell>{l.transferLossMl > 0 ? ml(l.transferLossMl) : "–"}</Cell>
+                <Cell>{l.fills || "–"}</Cell>
+                <Cell>{l.fillLossMl > 0 ? ml(l.fillLossMl) : "–"}</Cell>
+                <Cell>{ml(l.marginMl)}</Cell>
+                <Cell>
+                  <b>{ml(l.totalMl)}</b>
+                </Cell>
+                <Cell>{sittings(l.sittingsMl)}</Cell>
+              </tr>
+            ))}
+            <tr className="border-t-2 border-ink">
+              <th scope="row" className="px-2 py-1.5 text-left">
+                All of it
+              </th>
+              <td colSpan={6} />
+              <Cell>
+                <b>{ml(amounts.data.totalMl)}</b>
+              </Cell>
+              <td />
+            </tr>
+          </tbody>
+        </table>
+      </Wide>
     </div>
   );
 }

@@ -82,6 +82,7 @@ export function JarTable(props: {
                       type="button"
                       className="block min-h-6 w-full text-right text-soft underline"
                       aria-label={`Calibrate the drop of ${l.name}, now ${l.unitMl} ml`}
+                      aria-haspopup="dialog"
                       onClick={() => props.onBottle(l.materialId)}
                     >
                       {l.unitWord === "drops" ? `${l.unitMl} ml${l.calibrated ? "" : " est."}` : "loads"}

@@ -104,7 +104,7 @@ export function MakePot(props: {
           void make();
         }}
       >
-        <div className="grid grid-cols-[1fr_120px_90px] gap-2">
+        <div className="grid grid-cols-1 sm:grid-cols-[1fr_120px_90px] gap-2">
           <TextField
             label="Label"
             value={label}

@@ -16,6 +16,7 @@ import { MakePot } from "./MakePot";
 import { Needs, Places } from "./MixWords";
 import { NumberField } from "../../kit/NumberField";
 import { PutIn } from "./PutIn";
+import { Wide } from "../../kit/Wide";
 import { useDraft } from "../../kit/form/useDraft";
 import { short, type Draft, type Mix, type Reading } from "./pots";
 import { look, useRefresh } from "./queries";
@@ -80,7 +81,7 @@ export function MixBench(props: {
   const changed = mix ? said && said.recipeKey !== mix.recipeKey : false;
   const title = mix?.name ?? (props.start ? "A remix" : "Mixed freely");
   return (
-    <div className="min-h-0 overflow-y-auto px-5 py-3">
+    <div className="min-h-0 px-5 py-3 max-md:px-0 md:overflow-y-auto">
       <div className="flex items-start gap-3">
         <div className="min-w-0 flex-1">
           <h2 className="text-base font-semibold">{title}</h2>
@@ -104,7 +105,7 @@ export function MixBench(props: {
             Back to the plan
           </Button>
         )}
-        <Button tone="go" disabled={!said} onClick={() => setMaking(true)}>
+        <Button tone="go" disabled={!said} aria-haspopup="dialog" onClick={() => setMaking(true)}>
           Make a pot… <Key>n</Key>
         </Button>
       </div>
@@ -196,13 +197,17 @@ export function MixBench(props: {
                 </dl>
               </div>
             </div>
-            <JarTable
-              look={said}
-              fault={fault}
-              onChange={(c) => void change(c)}
-              onRemove={(id) => setDraft({ ...draft, parts: draft.parts.filter((p) => p.materialId !== id) })}
-              onBottle={setBottle}
-            />
+            <Wide label="What is in the jar">
+              <JarTable
+                look={said}
+                fault={fault}
+                onChange={(c) => void change(c)}
+                onRemove={(id) =>
+                  setDraft({ ...draft, parts: draft.parts.filter((p) => p.materialId !== id) })
+                }
+                onBottle={setBottle}
+              />
+            </Wide>
             <PutIn draft={draft} materials={materials} onPut={put} />
             {mix && <Places mix={mix} />}
           </div>

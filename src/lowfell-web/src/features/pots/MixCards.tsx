@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import { Button } from "../../kit/Button";
 import { Swatch } from "../../kit/Swatch";
 import { differs, ml } from "../../shared/words";
@@ -16,8 +17,20 @@ export function MixCards({ reading }: { reading: Reading }) {
           Print the cards
         </Button>
       </div>
-      {mixes.length === 0 && <p className="mt-4 text-soft">No layer of this set is mixed or thinned.</p>}
-      <ul className="mt-2 grid grid-cols-2 gap-3 xl:grid-cols-3">
+      {mixes.length === 0 && (
+        <p className="mt-4 text-soft">
+          No layer of this set is mixed or thinned.{" "}
+          <Link className="underline" to={`/plan/${reading.setId}`}>
+            Mix or thin one in its layers
+          </Link>
+          , or{" "}
+          <Link className="underline" to={`/pots/${reading.setId}?free=`}>
+            mix something freely
+          </Link>
+          .
+        </p>
+      )}
+      <ul className="mt-2 grid gap-3 sm:grid-cols-2 xl:grid-cols-3 print:grid-cols-3 print:gap-1.5">
         {mixes.map((m) => (
           <MixCard key={m.recipeKey} mix={m} pots={reading.pots.filter((p) => p.recipeKey === m.recipeKey)} />
         ))}
@@ -30,7 +43,7 @@ function MixCard({ mix, pots }: { mix: Mix; pots: Pot[] }) {
   return (
     <li
       data-card={mix.name}
-      className="flex break-inside-avoid flex-col border border-ink bg-card px-3 py-2 text-xs"
+      className="flex break-inside-avoid flex-col border border-ink bg-card px-3 py-2 text-xs print:px-1.5 print:py-1 print:text-[9px] print:leading-tight"
     >
       <div className="flex gap-2">
         <Swatch colour={mix.colour} name={mix.name} className="h-9 w-9" />

@@ -61,7 +61,7 @@ export function PotBench(props: {
   const dialog = { setId, pot, onClose: close };
   const colours = new Map(materials.map((m) => [m.id, m]));
   return (
-    <div className="min-h-0 overflow-y-auto px-5 py-3">
+    <div className="min-h-0 px-5 py-3 max-md:px-0 md:overflow-y-auto">
       <div className="flex flex-wrap items-start gap-2">
         <div className="min-w-0 flex-1">
           <h2 className="text-base font-semibold">{pot.label}</h2>
@@ -85,10 +85,10 @@ export function PotBench(props: {
             </p>
           )}
         </div>
-        <Button tone="go" disabled={!has} onClick={() => setStep("give")}>
+        <Button tone="go" disabled={!has} aria-haspopup="dialog" onClick={() => setStep("give")}>
           Give to pieces… <Key>g</Key>
         </Button>
-        <Button tone="plain" onClick={() => setStep("add")}>
+        <Button tone="plain" aria-haspopup="dialog" onClick={() => setStep("add")}>
           Top up or thin… <Key>u</Key>
         </Button>
         <Button tone="plain" onClick={() => setStep("out")}>
@@ -133,17 +133,28 @@ export function PotBench(props: {
                     }
                   />
                 </div>
-                <Button className="h-[30px]" disabled={!has} onClick={() => setStep("split")}>
+                <Button
+                  className="h-[30px]"
+                  disabled={!has}
+                  aria-haspopup="dialog"
+                  onClick={() => setStep("split")}
+                >
                   Split…
                 </Button>
                 <Button
                   className="h-[30px]"
                   disabled={!props.reading.pots.some((p) => p.id !== pot.id && p.ml > 0)}
+                  aria-haspopup="dialog"
                   onClick={() => setStep("join")}
                 >
                   Pour another in…
                 </Button>
-                <Button className="h-[30px]" disabled={!has} onClick={() => setStep("left")}>
+                <Button
+                  className="h-[30px]"
+                  disabled={!has}
+                  aria-haspopup="dialog"
+                  onClick={() => setStep("left")}
+                >
                   What is left…
                 </Button>
               </div>

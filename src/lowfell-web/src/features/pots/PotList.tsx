@@ -35,7 +35,7 @@ export function PotList(props: {
   return (
     <aside
       aria-label="Mixes and pots"
-      className="min-h-0 overflow-y-auto border-r border-line bg-aside px-3 py-2"
+      className="min-h-0 overflow-y-auto border-line bg-aside px-3 py-2 max-md:max-h-[36vh] max-md:border-b md:border-r"
     >
       <div className="flex items-baseline justify-between">
         <h2 className="text-sm font-semibold">Pots</h2>

@@ -3,8 +3,9 @@ import { useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { materialsQuery, overviewQuery } from "../../api/queries";
-import { Button } from "../../kit/Button";
 import { useCommands } from "../../kit/keys";
+import { Tabs } from "../../kit/Tabs";
+import { NotHere } from "../../kit/NotHere";
 import { Trouble } from "../../kit/Trouble";
 import { Amounts } from "./Amounts";
 import { MixBench } from "./MixBench";
@@ -46,35 +47,28 @@ export function Component() {
       />
     );
   if (!pots.data || !materials.data) return <p className="p-6 text-soft">Looking through the pots…</p>;
+  const { data: reading } = pots;
+  const { data: shelf } = materials;
+  const body = (shown: (typeof tabs)[number]["value"]) =>
+    shown === "amounts" ? (
+      <Amounts setId={setId} />
+    ) : shown === "cards" ? (
+      <MixCards reading={reading} />
+    ) : (
+      <Bench setId={setId} reading={reading} materials={shelf} onMore={() => setPages(pages + 1)} />
+    );
   return (
-    <div className="flex h-full min-h-0 flex-col">
+    <div className="flex h-full min-h-0 flex-col max-md:overflow-y-auto">
       <div className="no-print flex items-center gap-3 border-b border-line px-5 py-1.5">
         <h1 className="text-lg font-semibold">Pots</h1>
-        <div role="group" aria-label="What to look at" className="flex gap-1">
-          {tabs.map((t) => (
-            <Button
-              key={t.value}
-              tone={t.value === tab ? "plain" : "quiet"}
-              aria-pressed={t.value === tab}
-              onClick={() => setParams(t.value === "pots" ? {} : { tab: t.value })}
-            >
-              {t.text}
-            </Button>
-          ))}
-        </div>
       </div>
-      {tab === "amounts" ? (
-        <Amounts setId={setId} />
-      ) : tab === "cards" ? (
-        <MixCards reading={pots.data} />
-      ) : (
-        <Bench
-          setId={setId}
-          reading={pots.data}
-          materials={materials.data}
-          onMore={() => setPages(pages + 1)}
-        />
-      )}
+      <Tabs
+        label="What to look at"
+        className="flex min-h-0 flex-1 flex-col px-5 data-[orientation]:pt-1"
+        value={tab}
+        onChange={(value) => setParams(value === "pots" ? {} : { tab: value }, { replace: true })}
+        tabs={tabs.map((t) => ({ ...t, body: () => body(t.value) }))}
+      />
     </div>
   );
 }
@@ -95,14 +89,20 @@ function Bench(props: {
     ...reading.pots.filter((p) => p.ml > 0).map((p) => ({ pot: p.id })),
   ];
   const pot = reading.pots.find((p) => p.id === params.get("pot"));
+  const named = reading.mixes.find((m) => m.recipeKey === params.get("mix"));
+  // A pot further back than what was read may still be there.
+  const lost =
+    !pot && !named && (params.get("mix") !== null || (params.get("pot") !== null && !reading.more));
   const mix =
-    reading.mixes.find((m) => m.recipeKey === params.get("mix")) ??
+    named ??
     (params.get("free") === null
       ? (reading.mixes.find((m) => m.needsMixing) ?? reading.mixes[0])
       : undefined);
   const choose = (chosen: Chosen) => {
     setRemix(null);
-    setParams("pot" in chosen ? { pot: chosen.pot } : "mix" in chosen ? { mix: chosen.mix } : { free: "" });
+    setParams("pot" in chosen ? { pot: chosen.pot } : "mix" in chosen ? { mix: chosen.mix } : { free: "" }, {
+      replace: true,
+    });
   };
   const go = (by: number) => {
     const at = order.findIndex((c) =>
@@ -116,7 +116,7 @@ function Bench(props: {
     { id: "pots before", key: "ArrowUp", says: "mix or pot before", run: () => go(-1) },
   ]);
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[236px_minmax(0,1fr)]">
+    <div className="min-h-0 flex-1 md:grid md:h-full md:grid-cols-[236px_minmax(0,1fr)]">
       <PotList
         reading={reading}
         potId={pot?.id}
@@ -126,7 +126,13 @@ function Bench(props: {
         onFree={() => choose({ free: true })}
         onMore={props.onMore}
       />
-      {pot ? (
+      {lost ? (
+        <NotHere
+          what="This set has no such pot or mix. The plan may call for another one now."
+          to={`/pots/${setId}`}
+          words="Show what the plan wants mixed"
+        />
+      ) : pot ? (
         <PotBench
           key={pot.id}
           setId={setId}

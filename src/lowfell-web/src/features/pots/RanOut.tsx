@@ -99,7 +99,7 @@ export function RanOut(props: StepProps & { reading: Reading; onRemix: (draft: D
                   <li
                     key={o.recipeKey}
                     data-remix={o.name}
-                    className="grid grid-cols-[96px_1fr_auto] items-start gap-3 border-t border-line py-1.5"
+                    className="grid grid-cols-[minmax(0,1fr)] sm:grid-cols-[96px_1fr_auto] items-start gap-3 border-t border-line py-1.5"
                   >
                     <Beside
                       done={[said.doneRaised, said.doneField, said.doneRecess]}

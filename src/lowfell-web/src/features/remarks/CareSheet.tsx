@@ -61,7 +61,7 @@ export function CareSheet({ overview }: { overview: Schema["PlanOverview"] }) {
       {care.data && care.data.labels.length > 0 && (
         <>
           <h3 className="mt-3 text-sm font-semibold">On the labels</h3>
-          <dl className="grid grid-cols-[180px_1fr] text-xs">
+          <dl className="grid grid-cols-1 sm:grid-cols-[180px_1fr] text-xs">
             {care.data.labels.map((l) => (
               <div key={l.materialId} className="contents">
                 <dt className="border-t border-line py-1">{l.material}</dt>

@@ -21,7 +21,7 @@ export function Group(props: {
     <section
       aria-label={group.title}
       data-group={group.rule}
-      className={`mb-3 grid grid-cols-[minmax(0,1fr)_minmax(220px,300px)] gap-x-5 border border-l-[3px] border-line bg-card px-3 py-2 ${look.edge}`}
+      className={`mb-3 grid md:grid-cols-[minmax(0,1fr)_minmax(220px,300px)] gap-x-5 border border-l-[3px] border-line bg-card px-3 py-2 ${look.edge}`}
     >
       <div className="min-w-0">
         <h2 className="font-semibold">
@@ -34,7 +34,10 @@ export function Group(props: {
         <ul className="mt-1">
           {items.map((i) => (
             <li key={`${i.zoneId}.${i.layers[0]?.id}`} className="border-t border-hair py-1 text-xs">
-              <Link to={`/plan/${props.setId}/${i.zoneId}`} className="font-semibold underline">
+              <Link
+                to={`/plan/${props.setId}/${i.zoneId}${i.layers[0] ? `?layer=${i.layers[0].id}` : ""}`}
+                className="font-semibold underline"
+              >
                 {i.design}, {i.zone}
               </Link>{" "}
               <span className="text-soft">
@@ -62,6 +65,7 @@ export function Group(props: {
               data-remedy={r.id}
               tone={n === 0 ? "plain" : "quiet"}
               className="mb-1.5 block w-full !whitespace-normal text-left"
+              aria-haspopup="dialog"
               onClick={() => onRemedy(r)}
             >
               {r.text}{" "}

@@ -74,7 +74,10 @@ export function RemedyDialog(props: {
           </p>
           <ul aria-label="Treatments it changes" tabIndex={0} className="max-h-[48vh] overflow-y-auto">
             {changes.map((c) => (
-              <li key={c.treatmentId} className="grid grid-cols-[190px_1fr] gap-4 border-t border-line py-2">
+              <li
+                key={c.treatmentId}
+                className="grid grid-cols-1 sm:grid-cols-[190px_1fr] gap-4 border-t border-line py-2"
+              >
                 <div className="text-xs">
                   <b className="text-sm">{c.treatment}</b>
                   <span className="block text-soft">{c.zones.join(" · ")}</span>

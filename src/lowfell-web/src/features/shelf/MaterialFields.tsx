@@ -18,13 +18,13 @@ type Props = {
 export function MaterialFields(props: Props) {
   const { form, usual } = props;
   const { control } = form;
-  const [asked, setMore] = useState(false);
+  const [more, setMore] = useState(false);
   const { errors, submitCount } = form.formState;
   const wrong = long.find((f) => f in errors);
   const before = Object.keys(errors).some((f) => !long.includes(f as keyof Form));
 
-  // A fault out of sight is brought into sight, and has the focus.
-  const more = asked || (submitCount > 0 && !!wrong);
+  // A fault out of sight is brought into sight, has the focus, and stays in sight while it is put right.
+  if (submitCount > 0 && wrong && !more) setMore(true);
   useEffect(() => {
     if (submitCount === 0 || !wrong || before) return;
     const frame = requestAnimationFrame(() => form.setFocus(wrong));

@@ -4,6 +4,7 @@ import { useNavigate, useParams } from "react-router";
 import { materialsQuery, workshopsQuery } from "../../api/queries";
 import { Button } from "../../kit/Button";
 import { useCommands } from "../../kit/keys";
+import { NotHere } from "../../kit/NotHere";
 import { groupsOf } from "../../kit/tiles";
 import { Tiles } from "../../kit/Tiles";
 import { Trouble } from "../../kit/Trouble";
@@ -82,7 +83,7 @@ export function Component() {
             {colour ? "by colour" : `${found.length} of ${data.length}`}
             {isFetching && data.length >= 1000 && ", reading on…"}
           </span>
-          <Button className="ml-auto" onClick={() => setFiles(true)}>
+          <Button className="ml-auto" aria-haspopup="dialog" onClick={() => setFiles(true)}>
             Files…
           </Button>
           <Button tone="plain" onClick={() => open("new")}>
@@ -118,6 +119,13 @@ export function Component() {
         )}
       </div>
       {files && <FilesDialog workshopId={workshopId} onClose={() => setFiles(false)} />}
+      {materialId && !chosen && materialId !== "new" && !isFetching && (
+        <NotHere
+          what="This shelf has no such material. It may have been taken off."
+          to={`/shelf/${workshopId}`}
+          words="Show the shelf"
+        />
+      )}
       {materialId && (chosen || materialId === "new") && (
         <MaterialForm
           key={materialId}

@@ -8,6 +8,7 @@ import { Button } from "../../kit/Button";
 import { useSay } from "../../kit/Toast";
 import { useCommands } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
+import { Wide } from "../../kit/Wide";
 import { differs, ml, money } from "../../shared/words";
 import { Currency } from "./Currency";
 import { MoveDialog } from "./MoveDialog";
@@ -186,74 +187,80 @@ function Table(props: {
     "Left after",
   ];
   return (
-    <table className="mt-1 w-full text-xs">
-      <caption className="sr-only">{props.caption}</caption>
-      <thead>
-        <tr className="text-left text-soft">
-          {head.map((h, i) => (
-            <th key={i} scope="col" className={`px-2 py-1 font-normal ${i > 1 ? "text-right" : ""}`}>
-              {h || <span className="sr-only">State</span>}
-            </th>
-          ))}
-          <th scope="col" className="px-2 py-1 font-normal">
-            What drives it
-          </th>
-          <th scope="col" className="no-print">
-            <span className="sr-only">Do</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {props.lines.map((l) => {
-          const look = states[l.state];
-          return (
-            <tr key={l.materialId} data-line={l.name} className="border-t border-line bg-card align-top">
-              <th scope="row" className="px-2 py-1.5 text-left font-normal">
-                <Link className="font-semibold underline" to={`/shelf/${props.workshopId}/${l.materialId}`}>
-                  {l.name}
-                </Link>{" "}
-                <span className="text-soft">{l.maker}</span>
-                {l.alternatives.length > 0 && (
-                  <span className="block">
-                    On the shelf:{" "}
-                    {l.alternatives
-                      .map((a) => `${a.name} (${differs(a.difference)}; ${ml(a.spareMl)} to spare)`)
-                      .join(", ")}
-                  </span>
-                )}
+    <Wide label={props.caption}>
+      <table className="mt-1 w-full text-xs">
+        <caption className="sr-only">{props.caption}</caption>
+        <thead>
+          <tr className="text-left text-soft">
+            {head.map((h, i) => (
+              <th key={i} scope="col" className={`px-2 py-1 font-normal ${i > 1 ? "text-right" : ""}`}>
+                {h || <span className="sr-only">State</span>}
               </th>
-              <td className={`px-2 py-1.5 whitespace-nowrap ${look.tint}`}>
-                <span aria-hidden="true">{look.sign} </span>
-                {look.word}
-              </td>
-              <Cell>{ml(l.needMl)}</Cell>
-              <Cell>{ml(l.stockMl)}</Cell>
-              {buying && (
-                <>
-                  <Cell>{ml(l.shortMl)}</Cell>
-                  <Cell>{l.packs > 0 ? `${l.packs} × ${ml(l.packMl)}` : "no pack size"}</Cell>
-                  <Cell>{l.cost === null ? "no price" : money(l.cost, props.currency)}</Cell>
-                </>
-              )}
-              <Cell>{ml(l.leftMl)}</Cell>
-              <td className="px-2 py-1.5 text-soft">
-                {Math.round(l.drivenShare * 100)} % {l.drivenBy}
-              </td>
-              <td className="no-print px-2 py-1 text-right whitespace-nowrap">
-                {props.onBuy && l.packs > 0 && (
-                  <Button tone="plain" aria-label={`Bought: ${l.name}`} onClick={() => props.onBuy!(l)}>
-                    Bought
+            ))}
+            <th scope="col" className="px-2 py-1 font-normal">
+              What drives it
+            </th>
+            <th scope="col" className="no-print">
+              <span className="sr-only">Do</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {props.lines.map((l) => {
+            const look = states[l.state];
+            return (
+              <tr key={l.materialId} data-line={l.name} className="border-t border-line bg-card align-top">
+                <th scope="row" className="px-2 py-1.5 text-left font-normal">
+                  <Link className="font-semibold underline" to={`/shelf/${props.workshopId}/${l.materialId}`}>
+                    {l.name}
+                  </Link>{" "}
+                  <span className="text-soft">{l.maker}</span>
+                  {l.alternatives.length > 0 && (
+                    <span className="block">
+                      On the shelf:{" "}
+                      {l.alternatives
+                        .map((a) => `${a.name} (${differs(a.difference)}; ${ml(a.spareMl)} to spare)`)
+                        .join(", ")}
+                    </span>
+                  )}
+                </th>
+                <td className={`px-2 py-1.5 whitespace-nowrap ${look.tint}`}>
+                  <span aria-hidden="true">{look.sign} </span>
+                  {look.word}
+                </td>
+                <Cell>{ml(l.needMl)}</Cell>
+                <Cell>{ml(l.stockMl)}</Cell>
+                {buying && (
+                  <>
+                    <Cell>{ml(l.shortMl)}</Cell>
+                    <Cell>{l.packs > 0 ? `${l.packs} × ${ml(l.packMl)}` : "no pack size"}</Cell>
+                    <Cell>{l.cost === null ? "no price" : money(l.cost, props.currency)}</Cell>
+                  </>
+                )}
+                <Cell>{ml(l.leftMl)}</Cell>
+                <td className="px-2 py-1.5 text-soft">
+                  {Math.round(l.drivenShare * 100)} % {l.drivenBy}
+                </td>
+                <td className="no-print px-2 py-1 text-right whitespace-nowrap">
+                  {props.onBuy && l.packs > 0 && (
+                    <Button tone="plain" aria-label={`Bought: ${l.name}`} onClick={() => props.onBuy!(l)}>
+                      Bought
+                    </Button>
+                  )}{" "}
+                  <Button
+                    aria-label={`Moves of ${l.name}`}
+                    aria-haspopup="dialog"
+                    onClick={() => props.onOpen(l)}
+                  >
+                    Moves…
                   </Button>
-                )}{" "}
-                <Button aria-label={`Moves of ${l.name}`} onClick={() => props.onOpen(l)}>
-                  Moves…
-                </Button>
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Wide>
   );
 }
 

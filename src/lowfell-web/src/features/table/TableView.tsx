@@ -1,14 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { api, take, type Schema } from "../../api/client";
 import { overviewQuery } from "../../api/queries";
 import { relief } from "../../drawing/relief";
 import { place } from "../../drawing/scene";
 import { Silhouette } from "../../drawing/Silhouette";
+import { inAddress, putInAddress } from "../../kit/address";
 import { Slide } from "../../kit/Slide";
 import { Swatch } from "../../kit/Swatch";
 import { useCommands } from "../../kit/keys";
+import { NotHere } from "../../kit/NotHere";
 import { Trouble } from "../../kit/Trouble";
 import { differs } from "../../shared/words";
 
@@ -26,7 +28,8 @@ export function Component() {
         api.GET("/api/plan/designs/{designId}/table", { params: { path: { designId: designId! } }, signal }),
       ),
   });
-  const [chosen, setMetres] = useState<number | null>(null);
+  const [chosen, setMetres] = useState<number | null>(() => Number(inAddress("metres")) || null);
+  useEffect(() => putInAddress({ metres: chosen === null ? null : chosen.toFixed(1) }), [chosen, designId]);
   const error = overview.error ?? table.error;
   useCommands("From the table", [], { view: true, ready: !!error || !!overview.data });
   if (error)
@@ -44,15 +47,19 @@ export function Component() {
   if (!designId && first) return <Navigate to={`/table/${setId}/${first.id}`} replace />;
   if (!first) return <p className="p-6 text-soft">This set has no designs yet. Add one on the plan.</p>;
   const design = overview.data.designs.find((d) => d.id === designId);
+  if (!design)
+    return (
+      <NotHere what="This set has no such design." to={`/table/${setId}`} words="Show the first design" />
+    );
   const metres = chosen ?? overview.data.tableMetres;
 
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_258px] xl:grid-cols-[minmax(0,1fr)_296px]">
+    <div className="h-full min-h-0 overflow-y-auto md:grid md:grid-cols-[minmax(0,1fr)_258px] md:overflow-visible xl:grid-cols-[minmax(0,1fr)_296px]">
       <div className="flex min-h-0 min-w-0 flex-col px-5 pt-3 pb-4">
-        <div className="flex items-baseline gap-4">
-          <h1 className="min-w-0 truncate text-lg font-semibold">{design?.name ?? "Table"}</h1>
+        <div className="flex flex-wrap items-baseline gap-x-4">
+          <h1 className="min-w-0 truncate text-lg font-semibold">{design.name}</h1>
           <span className="text-xs whitespace-nowrap text-soft">as seen from {metres.toFixed(1)} m</span>
-          <div className="ml-auto w-72 shrink-0">
+          <div className="ml-auto w-full sm:w-72 sm:shrink-0">
             <Slide
               label="Distance of the eye"
               says={`${metres.toFixed(1)} m${metres === overview.data.tableMetres ? ", the set’s table" : ""}`}

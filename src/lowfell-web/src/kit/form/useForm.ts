@@ -1,5 +1,5 @@
 import { zodResolver } from "@hookform/resolvers/zod";
-import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useForm as useHookForm, type DefaultValues, type FieldValues, type Path } from "react-hook-form";
 import { Refused } from "../../api/client";
 import type { z } from "./checks";
@@ -24,18 +24,15 @@ export function useForm<In extends FieldValues, Out>(options: {
   const [kept] = useState(() => (draft ? drafts.of(draft) : null));
   const form = useHookForm<In, unknown, Out>({
     resolver: zodResolver(options.schema),
-    defaultValues: begin as DefaultValues<In>,
+    // What was typed before is what it begins with; what `begin` says is what "start over" goes back to.
+    defaultValues: (kept === null ? begin : overlay(begin, kept)) as DefaultValues<In>,
     mode: "onTouched",
     shouldFocusError: true,
   });
   const [restored, setRestored] = useState(kept !== null);
   const [refused, setRefused] = useState<Refused | null>(null);
 
-  // A draft is laid over what the form begins with, which stays what "start over" goes back to.
   const [base, setBase] = useState(begin);
-  useLayoutEffect(() => {
-    if (kept !== null) form.reset(overlay(form.getValues(), kept), { keepDefaultValues: true });
-  }, [form, kept]);
   useEffect(() => {
     if (!draft) return;
     const untouched = JSON.stringify(base);

@@ -9,7 +9,7 @@ import { DidItMatch } from "./DidItMatch";
 import { paintShare, partsOf } from "./share";
 import { StartHere } from "./StartHere";
 import { Target } from "./Target";
-import { differs } from "../../../shared/words";
+import { differs, heaviness } from "../../../shared/words";
 
 /** Where the zone should end, where it does end, and what to turn to bring the two together. */
 export function ColourPanel(props: ColourProps) {
@@ -46,7 +46,7 @@ export function ColourPanel(props: ColourProps) {
           onReread={props.onReread}
         />
       )}
-      <Button className="w-full !whitespace-normal" onClick={() => setComparing(true)}>
+      <Button className="w-full !whitespace-normal" aria-haspopup="dialog" onClick={() => setComparing(true)}>
         Compare with another treatment, pot or dilution
       </Button>
       {comparing && <CompareDialog {...props} onClose={() => setComparing(false)} />}
@@ -93,7 +93,8 @@ function Turn({ layer, byId, materials, onTurn }: ColourProps & { layer: Layer }
       />
       <Slide
         label="How heavily"
-        says={layer.strength === 1 ? "as usual" : `${layer.strength} of usual`}
+        says={heaviness(layer.strength)}
+        valueText={heaviness(layer.strength)}
         value={layer.strength}
         min={0}
         max={2}
