@@ -148,4 +148,24 @@ public sealed class StockTests(LowfellServer server) : IClassFixture<LowfellServ
         list = await server.Get(path);
         Assert.NotEqual("short", list["lines"]!.AsArray().Single(l => l!.Text("name") == line.Text("name"))!.Text("state"));
     }
+
+    [Fact]
+    public async Task What_has_no_price_is_counted_and_not_added_as_nothing()
+    {
+        var path = $"/api/stock/{await server.WorkshopId()}/shopping";
+        var before = await server.Get(path);
+        Assert.Equal(("€", 0), (before.Text("currency"), before["unpriced"]!.GetValue<int>()));
+        var dear = before["lines"]!.AsArray().First(l => l!.Text("state") == "short" && l!["cost"]!.GetValue<double>() > 0)!;
+        await LowfellServer.Execute(server.Connection, $"update materials set price = null where id = '{dear.Text("materialId")}'");
+
+        // Another write to the shelf has it read again.
+        var other = await Material("Wet Slate");
+        await server.Send(HttpMethod.Put, $"/api/shelf/materials/{other.Id}/bottle", new { version = other.Version, drops = 20, ml = 0.8 });
+        var after = await server.Get(path);
+        Assert.Equal(1, after["unpriced"]!.GetValue<int>());
+        Assert.Equal(before["cost"]!.GetValue<double>() - dear["cost"]!.GetValue<double>(), after["cost"]!.GetValue<double>(), 2);
+        var line = after["lines"]!.AsArray().Single(l => l!.Text("materialId") == dear.Text("materialId"))!;
+        Assert.Null(line["cost"]);
+        Assert.True(line["packs"]!.GetValue<int>() > 0);
+    }
 }

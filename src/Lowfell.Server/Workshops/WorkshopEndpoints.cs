@@ -63,7 +63,7 @@ public static class WorkshopEndpoints
             faults.Text(entry.Name, "name", 120);
         faults.Range(entry.TemperatureC, "temperatureC", -10, 45);
         faults.Range(entry.RelativeHumidity, "relativeHumidity", 0, 1);
-        faults.Text(entry.Currency, "currency", MostCurrency, needed: false);
+        faults.Text(entry.Currency, "currency", MostCurrency, needed: !string.IsNullOrWhiteSpace(entry.Currency));
     }
 
     private static async Task<Outcome<WorkshopTold>> Change(Guid workshopId, WorkshopIn entry, Write write)

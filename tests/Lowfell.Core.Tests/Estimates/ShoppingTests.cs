@@ -23,5 +23,14 @@ public class ShoppingTests
 
     [Fact]
     public void Without_a_pack_size_nothing_is_made_up() =>
-        Assert.Equal(new Purchase(StockState.Short, 5, 0, 0, 0), Shopping.For(10, 5, 0, 3));
+        Assert.Equal(new Purchase(StockState.Short, 5, 0, null, 0), Shopping.For(10, 5, 0, 3));
+
+    [Fact]
+    public void What_has_no_price_costs_not_nothing_but_nobody_knows_what()
+    {
+        Assert.Null(Shopping.For(10, 5, 4, null).Cost);
+        Assert.Equal(2, Shopping.For(10, 5, 4, null).Packs);
+        Assert.Equal(0, Shopping.For(3, 5, 4, null).Cost);
+        Assert.Equal(0, Shopping.For(10, 5, 4, 0).Cost);
+    }
 }
