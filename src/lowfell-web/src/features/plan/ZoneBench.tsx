@@ -17,6 +17,7 @@ import { SectionPanel } from "./SectionPanel";
 import { StackColumn } from "./StackColumn";
 import { blank } from "./blank";
 import { faces } from "./faces";
+import { leftOut, moved, putAbove, without } from "./moves";
 import { apply, type Edit, type Layer } from "./stack";
 import type { Material, Sheet, Tab, TechniqueInfo } from "./types";
 import { useStack } from "./useStack";
@@ -93,45 +94,34 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
 
   const act = {
     add: () => {
-      const at = index >= 0 ? index + 1 : layers.length;
-      const varnish: Layer = blank(techniques);
-      edit([...layers.slice(0, at), varnish, ...layers.slice(at)]);
-      setSelected(varnish.id);
-      setEditing(varnish.id);
+      const layer = blank(techniques);
+      edit(putAbove(layers, selected, layer));
+      setSelected(layer.id);
+      setEditing(layer.id);
       done("Layer added.");
     },
     remove: (id: string) => {
-      const at = layers.findIndex((l) => l.id === id);
-      const next = layers.filter((l) => l.id !== id);
-      edit(next);
+      const rest = without(layers, id);
+      edit(rest.layers);
       setEditing(null);
-      const near = next[Math.min(at, next.length - 1)]?.id ?? null;
-      setSelected(near);
-      focusRow(near);
+      setSelected(rest.near);
+      focusRow(rest.near);
       done("Layer removed.");
     },
-    /** A pin wash takes its clean-up with it. */
     leaveOut: (id: string) => {
-      const at = layers.findIndex((l) => l.id === id);
-      const cleaned = layers[at]?.technique === "pin wash" && layers[at + 1]?.technique === "clean up excess";
-      edit(layers.filter((_, i) => i !== at && !(cleaned && i === at + 1)));
+      edit(leftOut(layers, id));
       setEditing(null);
     },
     duplicate: (id: string) => {
-      const at = layers.findIndex((l) => l.id === id);
-      const copy = { ...layers[at]!, id: crypto.randomUUID() };
-      edit([...layers.slice(0, at + 1), copy, ...layers.slice(at + 1)]);
+      const copy = { ...layers.find((l) => l.id === id)!, id: crypto.randomUUID() };
+      edit(putAbove(layers, id, copy));
       setSelected(copy.id);
       focusRow(copy.id);
       done("Layer duplicated.");
     },
     move: (id: string, by: number) => {
-      const at = layers.findIndex((l) => l.id === id);
-      const to = at + by;
-      if (to < 0 || to >= layers.length) return;
-      const next = [...layers];
-      const [moved] = next.splice(at, 1);
-      next.splice(to, 0, moved!);
+      const next = moved(layers, id, by);
+      if (!next) return;
       edit(next);
       focusRow(id);
     },

@@ -1,5 +1,4 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
 import { api, type Schema } from "../../api/client";
 import { useWrite } from "../../api/writes";
 import { Alert } from "../../kit/Alert";
@@ -14,18 +13,18 @@ import type { Sheet } from "./types";
 export default function ZoneMeasures({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) {
   const queries = useQueryClient();
   const zone = sheet.zone;
-  const base = useRef(zone.version);
   const [send] = useWrite("plan");
-  const { form, submit, busy, refused, restored, startOver } = useForm({
+  const { form, submit, busy, refused, restored, startOver, against } = useForm({
     draft: `measures ${zone.id}`,
     schema,
+    version: zone.version,
     begin: typedOf(zone),
-    send: async (values) => {
+    send: async (values, from) => {
       const answer = await send((headers) =>
         api.PUT("/api/plan/zones/{zoneId}", {
           headers,
           params: { path: { zoneId: zone.id } },
-          body: toZone(values, zone, base.current),
+          body: toZone(values, zone, from ?? zone.version),
         }),
       );
       queries.setQueryData(["zone", zone.id], answer);
@@ -81,7 +80,7 @@ export default function ZoneMeasures({ sheet, onClose }: { sheet: Sheet; onClose
                   <Button
                     tone="plain"
                     onClick={() => {
-                      base.current = theirs.version;
+                      against(theirs.version);
                       void submit();
                     }}
                   >
@@ -89,8 +88,7 @@ export default function ZoneMeasures({ sheet, onClose }: { sheet: Sheet; onClose
                   </Button>
                   <Button
                     onClick={() => {
-                      base.current = theirs.version;
-                      startOver(typedOf(theirs));
+                      startOver(typedOf(theirs), theirs.version);
                     }}
                   >
                     Take theirs

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import type { UseFormReturn } from "react-hook-form";
 import { readAgain } from "../../api/cache";
 import { api, Refused, take, type Schema } from "../../api/client";
@@ -25,18 +25,16 @@ export function MaterialForm(props: {
   onClose: () => void;
 }) {
   const { workshopId, material, onOpen, onClose } = props;
-  // Which stored state the form began from.
-  const base = useRef(material?.version ?? 0);
   const say = useSay();
   const [send] = useWrite("shelf");
 
-  const store = async (values: Entered) => {
+  const store = async (values: Entered, from: number | null) => {
     const stored = material
       ? await send((headers) =>
           api.PUT("/api/shelf/materials/{id}", {
             headers,
             params: { path: { id: material.id } },
-            body: toMaterial(values, base.current),
+            body: toMaterial(values, from),
           }),
         )
       : await send((headers) =>
@@ -46,13 +44,14 @@ export function MaterialForm(props: {
             body: toMaterial(values, null),
           }),
         );
-    base.current = stored.version;
+    against(stored.version);
     say(`${stored.name} is on the shelf.`);
     if (!material) onOpen(stored.id);
   };
-  const { form, submit, busy, refused, setRefused, restored, startOver } = useForm({
+  const { form, submit, busy, refused, setRefused, restored, startOver, against } = useForm({
     draft: `material ${material?.id ?? `new ${workshopId}`}`,
     schema,
+    version: material?.version,
     begin: material ? formOf(material) : blankForm,
     send: store,
   });
@@ -105,12 +104,11 @@ export function MaterialForm(props: {
               theirs={theirs}
               mine={form.getValues()}
               onMine={() => {
-                base.current = theirs.version;
+                against(theirs.version);
                 void submit();
               }}
               onTheirs={() => {
-                startOver(formOf(theirs));
-                base.current = theirs.version;
+                startOver(formOf(theirs), theirs.version);
                 void readAgain(["shelf"]);
               }}
             />

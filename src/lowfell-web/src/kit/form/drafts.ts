@@ -6,19 +6,21 @@ const PREFIX = "lowfell.draft.";
 /** Drafts older than this are of no use to anyone. */
 const KEPT_DAYS = 30;
 
-type Draft = { at: number; values: unknown };
+/** `from` is the version that was edited, where there is one: what others have stored since must not be overwritten unseen. */
+type Draft = { at: number; values: unknown; from?: number };
 
 export const drafts = {
-  of(name: string): unknown {
+  whole(name: string): Draft | null {
     try {
-      return (JSON.parse(localStorage.getItem(PREFIX + name) ?? "null") as Draft | null)?.values ?? null;
+      return JSON.parse(localStorage.getItem(PREFIX + name) ?? "null") as Draft | null;
     } catch {
       return null;
     }
   },
-  keep(name: string, values: unknown) {
+  of: (name: string): unknown => drafts.whole(name)?.values ?? null,
+  keep(name: string, values: unknown, from?: number) {
     try {
-      localStorage.setItem(PREFIX + name, JSON.stringify({ at: Date.now(), values } satisfies Draft));
+      localStorage.setItem(PREFIX + name, JSON.stringify({ at: Date.now(), values, from } satisfies Draft));
     } catch {
       // A full or forbidden store keeps nothing; the form goes on without.
     }

@@ -14,14 +14,19 @@ export const pathOf = (field: string) => field.replace(/\[(\d+)\]/g, ".$1");
  */
 export function useForm<In extends FieldValues, Out>(options: {
   draft?: string;
+  /** The version that is edited; a draft keeps the one it was typed against. */
+  version?: number;
   schema: z.ZodType<Out, In>;
   begin: In;
-  send: (values: Out) => Promise<void>;
+  send: (values: Out, from: number | null) => Promise<void>;
   /** What a field of the server is called here; as it is where left out. */
   fieldOf?: (field: string) => string;
 }) {
   const { draft, begin } = options;
-  const [kept] = useState(() => (draft ? drafts.of(draft) : null));
+  const [before] = useState(() => (draft ? drafts.whole(draft) : null));
+  const kept = before?.values ?? null;
+  // Which stored state the form began from.
+  const from = useRef(before?.from ?? options.version);
   const form = useHookForm<In, unknown, Out>({
     resolver: zodResolver(options.schema),
     // What was typed before is what it begins with; what `begin` says is what "start over" goes back to.
@@ -40,18 +45,18 @@ export function useForm<In extends FieldValues, Out>(options: {
       formState: { values: true },
       callback: ({ values }) => {
         if (JSON.stringify(values) === untouched) drafts.drop(draft);
-        else drafts.keep(draft, values);
+        else drafts.keep(draft, values, from.current);
       },
     });
   }, [form, draft, base]);
 
   const running = useRef(false);
   const forget = () => draft && drafts.drop(draft);
-  const submit = form.handleSubmit(async (values) => {
+  const send = async (values: Out) => {
     setRefused(null);
     try {
       const sent = form.getValues();
-      await options.send(values);
+      await options.send(values, from.current ?? null);
       setBase(sent);
       forget();
       setRestored(false);
@@ -67,7 +72,7 @@ export function useForm<In extends FieldValues, Out>(options: {
         }
       }
     }
-  });
+  };
   return {
     form,
     submit: async (e?: { preventDefault: () => void; stopPropagation: () => void }) => {
@@ -76,15 +81,22 @@ export function useForm<In extends FieldValues, Out>(options: {
       // Pressed twice, it is sent once.
       if (running.current) return;
       running.current = true;
-      await submit().finally(() => (running.current = false));
+      await form
+        .handleSubmit(send)()
+        .finally(() => (running.current = false));
     },
     busy: form.formState.isSubmitting,
     refused,
     setRefused,
+    /** Says which version is stored against from now on: the newest one that has been seen. */
+    against: (version: number) => {
+      from.current = version;
+    },
     /** Whether what stands here was typed some other time. */
     restored,
     /** Throws what was typed away. */
-    startOver: (to: In = begin) => {
+    startOver: (to: In = begin, version = options.version) => {
+      from.current = version;
       form.reset(to as DefaultValues<In>);
       setBase(to);
       setRefused(null);
