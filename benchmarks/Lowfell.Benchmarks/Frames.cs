@@ -10,19 +10,20 @@ internal static class Frames
 {
     private const int Steps = 180, StepsOneWay = 45, Drags = 5;
 
-    // A mark is set in the frame that follows a change of the column's colours; marks and long frames are the browser's own entries.
+    // Just after each frame is drawn: whether the column's colours, or the section, changed with it. However much changes in one frame
+    // counts once.
     private const string Watch = """
         performance.clearMarks();
-        const watch = (target, what, options) => {
-          let due = false;
-          new MutationObserver(() => {
-            if (due) return;
-            due = true;
-            requestAnimationFrame(() => { due = false; performance.mark(what); });
-          }).observe(target, { subtree: true, ...options });
-        };
+        const seen = { column: false, section: false };
+        const watch = (target, what, options) => new MutationObserver(() => { seen[what] = true; }).observe(target, { subtree: true, ...options });
         watch(document.querySelector('[aria-label="The stack"]'), 'column', { attributes: true, attributeFilter: ['data-colours'] });
         watch(document.querySelector('figure svg'), 'section', { attributes: true, attributeFilter: ['d', 'fill'], childList: true });
+        const drawn = new MessageChannel();
+        drawn.port1.onmessage = () => {
+          for (const what in seen)
+            if (seen[what]) { performance.mark(what); seen[what] = false; }
+        };
+        (function frame() { drawn.port2.postMessage(0); requestAnimationFrame(frame); })();
         """;
 
     public static void Run(string url, string zonePath, double leastFrames, double yardstick)

@@ -101,7 +101,10 @@ internal sealed class YearOfWork(HttpClient http, string database, Action<string
         };
         foreach (var (_, path, _) in views)
             await http.GetStringAsync(path);
-        report($"a year of work: storing a layer{with}", await Median(9, () => Touch(zones[3])), storeBar);
+        var stored = new List<double>();
+        for (var n = 0; n < 9; n++)
+            stored.Add(await Touch(zones[3]));
+        report($"a year of work: storing a layer, with its reading{with}", stored.Order().ElementAt(4), storeBar);
         foreach (var (what, path, bar) in views)
         {
             var times = new List<double>();
@@ -217,12 +220,13 @@ internal sealed class YearOfWork(HttpClient http, string database, Action<string
         report("18,000 materials: a page of the shelf nobody has seen", await Once(() => http.GetStringAsync($"/api/shelf/{workshop}/materials?page=7")), 1500);
     }
 
-    private async Task Touch(string zone)
+    /// <summary>Reads a zone, changes a layer of it and stores that; how long the storing took, its answer with the new reading included.</summary>
+    private async Task<double> Touch(string zone)
     {
         var sheet = await Get($"/api/plan/zones/{zone}");
         var layers = sheet["layers"]!.DeepClone().AsArray();
         layers[3]!["coats"] = layers[3]!["coats"]!.GetValue<int>() % 3 + 1;
-        await Send(HttpMethod.Put, $"/api/plan/zones/{zone}/stack", new JsonObject { ["version"] = sheet["version"]!.DeepClone(), ["layers"] = layers });
+        return await Once(() => Send(HttpMethod.Put, $"/api/plan/zones/{zone}/stack", new JsonObject { ["version"] = sheet["version"]!.DeepClone(), ["layers"] = layers }));
     }
 
     private async Task Store(string zone, JsonArray layers)

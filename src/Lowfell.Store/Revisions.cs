@@ -6,12 +6,22 @@ namespace Lowfell.Store;
 /// <summary>Reads the newest layers of treatments, and stores a change as a revision of its own; what was is never touched.</summary>
 public static class Revisions
 {
-    /// <summary>Treatments with the layers of their newest revision, bottom first, in two queries.</summary>
-    public static async Task<Dictionary<Guid, TreatmentRow>> Newest(LowfellDb db, IReadOnlyCollection<Guid> treatments, CancellationToken stop)
+    /// <summary>
+    /// Treatments with the layers of their newest revision, bottom first, in two queries. A revision never changes: those that were
+    /// read <paramref name="before"/> are not read again.
+    /// </summary>
+    public static async Task<Dictionary<Guid, TreatmentRow>> Newest(LowfellDb db, IReadOnlyCollection<Guid> treatments, IReadOnlyDictionary<Guid, TreatmentRow>? before, CancellationToken stop)
     {
         var rows = await db.Treatments.AsNoTracking().Where(t => treatments.Contains(t.Id)).ToDictionaryAsync(t => t.Id, stop);
-        foreach (var layer in await Layers(db).Where(l => treatments.Contains(l.TreatmentId)).ToListAsync(stop))
-            rows[layer.TreatmentId].Layers.Add(layer);
+        var unread = new List<Guid>();
+        foreach (var row in rows.Values)
+            if (before?.TryGetValue(row.Id, out var old) == true && old.Revision == row.Revision)
+                row.Layers.AddRange(old.Layers);
+            else
+                unread.Add(row.Id);
+        if (unread.Count > 0)
+            foreach (var layer in await Layers(db).Where(l => unread.Contains(l.TreatmentId)).ToListAsync(stop))
+                rows[layer.TreatmentId].Layers.Add(layer);
         return rows;
     }
 

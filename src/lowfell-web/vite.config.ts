@@ -19,8 +19,42 @@ const precompressed = (): Plugin => ({
   },
 });
 
+/** Names the bundles of each view in the page, so that the server can have the browser fetch at once those of the view it opens. */
+const preloaded = (): Plugin => ({
+  name: "preloaded",
+  apply: "build",
+  transformIndexHtml: {
+    order: "post",
+    handler(_, { bundle }) {
+      const chunks = Object.values(bundle ?? {}).filter((c) => c.type === "chunk");
+      const byName = new Map(chunks.map((c) => [c.fileName, c]));
+      const entry = new Set(chunks.filter((c) => c.isEntry).flatMap((c) => [c.fileName, ...c.imports]));
+      const needs = (name: string, found = new Set<string>()): Set<string> => {
+        if (entry.has(name) || found.has(name)) return found;
+        found.add(name);
+        for (const next of byName.get(name)?.imports ?? []) needs(next, found);
+        return found;
+      };
+      return chunks.flatMap((c) => {
+        const view = /features\/(\w+)\/\w+View\.tsx$/.exec(c.facadeModuleId ?? "")?.[1];
+        return [...(view ? needs(c.fileName) : [])].map((name) => ({
+          tag: "link",
+          attrs: {
+            rel: "modulepreload",
+            crossorigin: true,
+            href: `/${name}`,
+            fetchpriority: "low",
+            "data-view": view,
+          },
+          injectTo: "head" as const,
+        }));
+      });
+    },
+  },
+});
+
 export default defineConfig({
-  plugins: [react(), tailwindcss(), precompressed()],
+  plugins: [react(), tailwindcss(), preloaded(), precompressed()],
   build: {
     outDir: "../Lowfell.Server/wwwroot",
     emptyOutDir: true,

@@ -14,6 +14,7 @@ public sealed class BrowserSession : IAsyncLifetime
     private static readonly string root = Needed("LOWFELL_TEST_DATABASE");
     private static readonly Lazy<Task> template = new(MakeTemplate);
     private readonly List<Browser> browsers = [];
+    private string database = "";
     private Process? server;
 
     /// <summary>A browser, what it was opened for, and the test that has it.</summary>
@@ -24,10 +25,20 @@ public sealed class BrowserSession : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         await template.Value;
-        var name = $"browser_{Guid.NewGuid():n}";
-        await Create($"{name} template {Template}");
-        (server, Address) = await Serve(name);
+        database = $"browser_{Guid.NewGuid():n}";
+        await Create($"{database} template {Template}");
+        (server, Address) = await Serve(database);
     }
+
+    /// <summary>Ends the server as a power cut would.</summary>
+    public async Task CutOff()
+    {
+        await Stop(server!);
+        server = null;
+    }
+
+    /// <summary>Starts it again where it was.</summary>
+    public async Task StartAgain() => (server, _) = await Serve(database, Address);
 
     public async ValueTask DisposeAsync()
     {
@@ -53,9 +64,9 @@ public sealed class BrowserSession : IAsyncLifetime
         await create.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
     }
 
-    private static async Task<(Process Server, string Address)> Serve(string database)
+    private static async Task<(Process Server, string Address)> Serve(string database, string? at = null)
     {
-        var address = $"http://127.0.0.1:{Ports.Free()}";
+        var address = at ?? $"http://127.0.0.1:{Ports.Free()}";
         var start = new ProcessStartInfo("dotnet") { UseShellExecute = false, RedirectStandardOutput = true, RedirectStandardError = true };
         foreach (var argument in new[] { Needed("LOWFELL_TEST_SERVER"), "--urls", address })
             start.ArgumentList.Add(argument);

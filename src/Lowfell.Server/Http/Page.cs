@@ -1,10 +1,11 @@
+using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.AspNetCore.StaticFiles;
 
 namespace Lowfell.Server.Http;
 
 /// <summary>Serves the built page; every address that is not the API's opens it, so that links into views work.</summary>
-internal static class Page
+internal static partial class Page
 {
     public static void MapPage(this WebApplication app)
     {
@@ -70,8 +71,19 @@ internal static class Page
         await using var stream = file.CreateReadStream();
         using var reader = new StreamReader(stream);
         http.Response.Headers.CacheControl = "no-store";
-        return Results.Text((await reader.ReadToEndAsync(http.RequestAborted)).Replace(NoncePlace, http.Nonce(), StringComparison.Ordinal), "text/html; charset=utf-8");
+        var page = OnlyItsOwn(await reader.ReadToEndAsync(http.RequestAborted), http.Request.Path);
+        return Results.Text(page.Replace(NoncePlace, http.Nonce(), StringComparison.Ordinal), "text/html; charset=utf-8");
     }
+
+    /// <summary>Of the bundles that the page names to be fetched ahead, those of the view that is opened; a bare address opens the plan.</summary>
+    private static string OnlyItsOwn(string page, PathString path)
+    {
+        var view = path.Value!.Split('/') is [_, { Length: > 0 } first, ..] ? first : "plan";
+        return FetchedAhead().Replace(page, link => link.Groups["view"].Value == view ? link.Value : "");
+    }
+
+    [GeneratedRegex("""<link rel="modulepreload"[^>]* data-view="(?<view>\w+)">\s*""")]
+    private static partial Regex FetchedAhead();
 
     private const string NoncePlace = "__nonce__";
 }

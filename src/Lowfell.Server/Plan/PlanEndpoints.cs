@@ -33,7 +33,7 @@ public static class PlanEndpoints
     {
         if (await graphs.OfSet(db, setId, stop) is not { } graph)
             return Problems.NotFound("set");
-        return TypedResults.Ok(Listing(graph));
+        return TypedResults.Ok(await graph.OfAll(nameof(PlanOverview), () => Listing(graph)));
     }
 
     /// <summary>Drafts come many a second while a slider moves; those need not look for other changes every time.</summary>

@@ -33,7 +33,7 @@ public static class RemarksEndpoints
         if (await graphs.OfSet(db, setId, stop) is not { } graph)
             return Problems.NotFound("set");
         if (!SetRemarks.IsLong(graph))
-            return TypedResults.Ok(SetRemarks.Of(graph));
+            return TypedResults.Ok(await graph.OfAll(nameof(SetRemarks), () => SetRemarks.Of(graph)));
         return await job.Known(db, graph, stop) is { } known ? TypedResults.Ok(known) : TypedResults.Accepted((string?)null, new LargeSet(setId, graph.Places.Count));
     }
 

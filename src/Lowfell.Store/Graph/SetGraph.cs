@@ -37,6 +37,7 @@ public sealed class SetGraph
     private readonly Dictionary<Guid, Place> places;
     private readonly Lazy<Dictionary<string, Recipe>> recipes;
     private readonly ConcurrentDictionary<(Guid Design, string Question, bool OfShelf), object> answers = new();
+    private readonly ConcurrentDictionary<string, Lazy<Task<object>>> whole = new();
     private readonly ShelfMaterials shelf;
     private readonly SetProgress progress;
 
@@ -161,6 +162,21 @@ public sealed class SetGraph
     /// <param name="work">Works it out.</param>
     /// <param name="ofShelf">Whether it rests on materials that no layer of the design has, as remedies do.</param>
     public T Once<T>(DesignRow design, string question, Func<T> work, bool ofShelf = true) where T : class => (T)answers.GetOrAdd((design.Id, question, ofShelf), _ => work());
+
+    /// <summary>An answer about the whole set, worked out once for however many ask at a time. It goes when this graph goes.</summary>
+    public async Task<T> OfAll<T>(string question, Func<T> work) where T : class
+    {
+        var answer = whole.GetOrAdd(question, _ => new(() => Task.Run<object>(work)));
+        try
+        {
+            return (T)await answer.Value;
+        }
+        catch
+        {
+            whole.TryRemove(new(question, answer));
+            throw;
+        }
+    }
 
     /// <summary>Whether an answer about one design is known without work.</summary>
     public bool Knows(DesignRow design, string question) => answers.ContainsKey((design.Id, question, true));

@@ -9,8 +9,21 @@ namespace Lowfell.Store;
 /// Keeps sets that were read, each part with the version it was read at. One short question tells whether they still hold; what no
 /// longer does is read again, in one snapshot, once for however many are asking.
 /// </summary>
-public sealed class SetGraphs(IDbContextFactory<LowfellDb> factory)
+public sealed class SetGraphs
 {
+    private readonly IDbContextFactory<LowfellDb> factory;
+    private readonly Turns<Guid, Versions?> looks;
+
+    public SetGraphs(IDbContextFactory<LowfellDb> factory)
+    {
+        this.factory = factory;
+        looks = new(async set =>
+        {
+            await using var db = await factory.CreateDbContextAsync();
+            return await Look(db, set, CancellationToken.None);
+        });
+    }
+
     private sealed record Versions(Guid Workshop, long Plan, long Shelf, long Stock, long Work)
     {
         public string Text => FormattableString.Invariant($"{Plan}.{Shelf}.{Stock}.{Work}");
@@ -27,7 +40,9 @@ public sealed class SetGraphs(IDbContextFactory<LowfellDb> factory)
     /// <summary>A set; null when there is none with this id.</summary>
     public async Task<SetGraph?> OfSet(LowfellDb db, Guid setId, CancellationToken stop)
     {
-        if (await Look(db, setId, stop) is not { } at)
+        // A write looks with its own eyes: it sees what nobody else does yet.
+        var look = db.Database.CurrentTransaction is null ? looks.Ask(setId).WaitAsync(stop) : Look(db, setId, stop);
+        if (await look is not { } at)
         {
             kept.TryRemove(setId, out _);
             return null;
@@ -57,7 +72,9 @@ public sealed class SetGraphs(IDbContextFactory<LowfellDb> factory)
     {
         if (lately.TryGetValue(zoneId, out var last) && Environment.TickCount64 - last.Tick < within.TotalMilliseconds && kept.TryGetValue(last.Set, out var known) && known.Graph.Find(zoneId) is { } there)
             return there;
-        var setId = await db.Zones.Where(z => z.Id == zoneId).Join(db.Designs, z => z.DesignId, d => d.Id, (_, d) => (Guid?)d.SetId).FirstOrDefaultAsync(stop);
+
+        // A zone never goes over to another set.
+        var setId = last.Set != Guid.Empty ? last.Set : await db.Zones.Where(z => z.Id == zoneId).Join(db.Designs, z => z.DesignId, d => d.Id, (_, d) => (Guid?)d.SetId).FirstOrDefaultAsync(stop);
         if (setId is not { } id || await OfSet(db, id, stop) is not { } graph)
             return null;
         if (lately.Count > 1000)
@@ -75,7 +92,7 @@ public sealed class SetGraphs(IDbContextFactory<LowfellDb> factory)
         await using var own = await factory.CreateDbContextAsync(stop);
         await using var snapshot = await own.Database.BeginTransactionAsync(IsolationLevel.RepeatableRead, stop);
         var now = await own.SliceVersions.Where(v => v.WorkshopId == workshop && v.Slice == Slice.Shelf).Select(v => v.Version).FirstOrDefaultAsync(stop);
-        return await Shelf(own, workshop, now, stop);
+        return (await Shelf(own, workshop, now, stop)).Shelf;
     }
 
     private static async Task<Versions?> Look(LowfellDb db, Guid setId, CancellationToken stop) => await db.Database.SqlQuery<Versions>($"""
@@ -96,11 +113,12 @@ public sealed class SetGraphs(IDbContextFactory<LowfellDb> factory)
         if (before?.At == at)
             return before;
         var graph = before?.Graph;
-        var plan = graph is not null && before!.At.Plan == at.Plan ? graph.Plan : await SetPlan.Load(db, setId, stop);
+        var plan = graph is not null && before!.At.Plan == at.Plan ? graph.Plan : await SetPlan.Load(db, setId, graph?.Plan, stop);
         if (plan is null)
             return null;
-        var shelf = await Shelf(db, at.Workshop, at.Shelf, stop);
+        var (shelf, justRead) = await Shelf(db, at.Workshop, at.Shelf, stop);
         var stock = graph is not null && before!.At.Stock == at.Stock ? graph.StockMl
+            : justRead ? shelf.StockMl()
             : await db.Materials.AsNoTracking().Where(m => m.WorkshopId == at.Workshop).Select(m => new { m.Id, m.StockMl }).ToDictionaryAsync(m => m.Id, m => (double)m.StockMl, stop);
         var progress = graph is not null && before!.At.Work == at.Work && SameZones(plan, graph.Plan) ? graph.Progress : await SetProgress.Load(db, setId, graph?.Progress, stop);
         if (kept.Count >= MostKept && !kept.ContainsKey(setId))
@@ -116,12 +134,12 @@ public sealed class SetGraphs(IDbContextFactory<LowfellDb> factory)
 
     private static bool Newer(Versions a, Versions b) => a != b && a.Plan >= b.Plan && a.Shelf >= b.Shelf && a.Stock >= b.Stock && a.Work >= b.Work;
 
-    private async Task<ShelfMaterials> Shelf(LowfellDb db, Guid workshop, long at, CancellationToken stop)
+    private async Task<(ShelfMaterials Shelf, bool JustRead)> Shelf(LowfellDb db, Guid workshop, long at, CancellationToken stop)
     {
         if (shelves.TryGetValue(workshop, out var known) && known.At == at)
-            return known.Shelf;
+            return (known.Shelf, false);
         var shelf = await ShelfMaterials.Load(db, workshop, known.Shelf, stop);
         shelves[workshop] = (at, shelf);
-        return shelf;
+        return (shelf, true);
     }
 }

@@ -18,8 +18,8 @@ public sealed class SetPlan
     /// <summary>Findings the painter lives with, by zone; those taken back are left out.</summary>
     public required ILookup<Guid, AcceptedFindingRow> Accepted { get; init; }
 
-    /// <summary>Reads a set; null when there is none with this id.</summary>
-    public static async Task<SetPlan?> Load(LowfellDb db, Guid setId, CancellationToken stop)
+    /// <summary>Reads a set, of its layers only what changed since <paramref name="before"/>; null when there is none with this id.</summary>
+    public static async Task<SetPlan?> Load(LowfellDb db, Guid setId, SetPlan? before, CancellationToken stop)
     {
         var set = await db.Sets.AsNoTracking().FirstOrDefaultAsync(s => s.Id == setId, stop);
         if (set is null)
@@ -28,7 +28,7 @@ public sealed class SetPlan
         var designs = await db.Designs.AsNoTracking().Where(d => d.SetId == setId)
             .Include(d => d.Zones.OrderBy(z => z.Position)).Include(d => d.Pieces.OrderBy(p => p.Label))
             .OrderBy(d => d.Position).AsSplitQuery().ToListAsync(stop);
-        var treatments = await Revisions.Newest(db, designs.SelectMany(d => d.Zones).Select(z => z.TreatmentId).Distinct().ToList(), stop);
+        var treatments = await Revisions.Newest(db, designs.SelectMany(d => d.Zones).Select(z => z.TreatmentId).Distinct().ToList(), before?.Treatments, stop);
         var mixIds = treatments.Values.SelectMany(t => t.Layers).Where(l => l.MixId != null).Select(l => l.MixId!.Value).Distinct().ToList();
         var mixes = await db.Mixes.AsNoTracking().Where(m => mixIds.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
         var zones = designs.SelectMany(d => d.Zones).Select(z => z.Id).ToList();

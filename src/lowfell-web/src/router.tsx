@@ -15,6 +15,14 @@ function readAhead({ params }: LoaderFunctionArgs) {
   return null;
 }
 
+/** A bare address mostly leads to the set that was open last. */
+function readAheadOfLast() {
+  const last = localStorage.getItem("lowfell.set");
+  void cache.prefetchQuery(workshopsQuery);
+  if (last) void cache.prefetchQuery(overviewQuery(last));
+  return null;
+}
+
 // Each view is a bundle of its own.
 export const router = createBrowserRouter([
   {
@@ -22,7 +30,7 @@ export const router = createBrowserRouter([
     element: <Shell />,
     errorElement: <Lost />,
     children: [
-      { index: true, element: <Home /> },
+      { index: true, element: <Home />, loader: readAheadOfLast },
       ...views.map((v) => ({ path: v.path, lazy: v.load, loader: readAhead })),
       {
         path: "*",

@@ -53,18 +53,19 @@ api.use({
 
 /** The data of an answer, or the refusal as an error. */
 export async function take<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const nobody = (detail: string) => new Refused({ status: 0, code: "unreachable", detail, errors: [] });
   let answer;
   try {
     answer = await call;
   } catch (cause) {
     if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
-    throw new Refused({
-      status: 0,
-      code: "unreachable",
-      detail: "Lowfell's server does not answer. What is stored is safe; start it again and try once more.",
-      errors: [],
-    });
+    throw nobody(
+      "Lowfell's server does not answer. What is stored is safe; start it again and try once more.",
+    );
   }
+  // An answer that was cut off says nothing of what became of the question.
+  if (answer.response.ok && answer.data === undefined && answer.response.status !== 204)
+    throw nobody("The server's answer did not arrive whole. What is stored is safe; try once more.");
   if (answer.response.ok) return answer.data as T;
   const said = (answer.error ?? {}) as Partial<Refusal>;
   throw new Refused({

@@ -37,9 +37,20 @@ describe("a write", () => {
     expect(await settled(write(call))).toEqual({ value: 7 });
     expect(keys).toHaveLength(1);
   });
+  it("whose answer came with nothing in it is sent again under its key", async () => {
+    const { call, keys, done } = server({ status: 200 }, { status: 200 }, { status: 200, body: 7 });
+    expect(await settled(write(call))).toEqual({ value: 7 });
+    expect([keys.length, done.size]).toEqual([3, 1]);
+  });
+  it("that has nothing to answer is done", async () => {
+    const { call, keys } = server({ status: 204 });
+    expect(await settled(write(call))).toEqual({ value: undefined });
+    expect(keys).toHaveLength(1);
+  });
   it.each([1, 3, 12])("keeps its key when the answer is lost %i times", async (times) => {
     const { call, keys, done } = server(...Array.from({ length: times }, (): Reply => "nobody"), {
       status: 200,
+      body: "done",
     });
     await settled(write(call));
     expect(keys).toHaveLength(times + 1);
@@ -61,12 +72,12 @@ describe("a write", () => {
     expect(keys).toHaveLength(1);
   });
   it("is sent under the key it was given, as after a reload", async () => {
-    const { call, keys } = server("nobody", { status: 200 });
+    const { call, keys } = server("nobody", { status: 200, body: "done" });
     await settled(write(call, "mine"));
     expect(keys).toEqual(["mine", "mine"]);
   });
   it("does not wait longer when the server is known to be back", async () => {
-    const { call, keys } = server("nobody", "nobody", { status: 200 });
+    const { call, keys } = server("nobody", "nobody", { status: 200, body: "done" });
     const going = write(call);
     await vi.advanceTimersByTimeAsync(0);
     wake();

@@ -5,7 +5,18 @@ type LayerReading = Schema["LayerReading"];
 export type Where = "raised" | "field" | "recess";
 
 export type Stratum = { id: string; runs: { d: string; fill: string }[]; outline: string };
-export type SectionDrawing = { ground: string; strata: Stratum[]; thicker: number };
+export type SectionDrawing = {
+  ground: string;
+  strata: Stratum[];
+  /** How many times thicker than life the films are drawn. */
+  thicker: number;
+};
+
+/** The shape of a film, and what it was drawn from. */
+type Shape = { key: string; high: number[]; d: Record<Where, string>; outline: string };
+
+/** What was drawn last of each zone: most of it is drawn again with the next step of a slider. */
+const lately = new WeakMap<object, readonly Shape[]>();
 
 /** Px between samples of the open surface; every turn of the relief gets a sample of its own. */
 const STEP = 12;
@@ -81,16 +92,25 @@ export function section(
   const pxPerUm = SCALE_STEP ** Math.floor(Math.log(fits) / Math.log(SCALE_STEP));
   const top = height - depth - 26;
   const floor = samples.map((s) => top + s.deep * depth + s.rough * (1 - s.deep));
-  const offset = samples.map(() => 0);
-  const strata: Stratum[] = layers.map((layer) => {
-    const low = [...offset];
-    samples.forEach((s, i) => {
-      const film = layer.filmUm[s.where];
-      offset[i] = Math.max(0, offset[i]! + film * pxPerUm);
-    });
-    smooth(samples, offset);
-    return { id: layer.id, ...runs(samples, floor, low, offset, layer) };
+  const before = lately.get(zone) ?? [];
+  const shapes: Shape[] = [];
+  // A film looks as it did as long as it and all below it are as thick as they were; a slider changes those from its layer up.
+  let key = `${zone.relief} ${zone.raised} ${zone.recess} ${width} ${height} ${pxPerUm}`;
+  let low = samples.map(() => 0);
+  const strata: Stratum[] = layers.map((layer, n) => {
+    const { raised, field, recess } = layer.filmUm;
+    key += ` ${raised} ${field} ${recess}`;
+    const was = before[n];
+    const shape = was?.key === key ? was : { key, ...film(samples, floor, low, layer.filmUm, pxPerUm) };
+    shapes.push(shape);
+    low = shape.high;
+    return {
+      id: layer.id,
+      runs: (["recess", "field", "raised"] as const).map((w) => ({ d: shape.d[w], fill: layer[w] })),
+      outline: shape.outline,
+    };
   });
+  lately.set(zone, shapes);
   const ground = `M0 ${height}L${samples.map((s, i) => `${s.x} ${tenth(floor[i]!)}`).join("L")}L${width} ${height}Z`;
   // The drawing shows about 4 mm of joint-to-joint distance across one module.
   return { ground, strata, thicker: (pxPerUm * 1000) / (MODULE / 4) };
@@ -106,15 +126,20 @@ function smooth(samples: readonly { x: number }[], values: number[]) {
   }
 }
 
-/** One path for each position, however often it comes along the section: a slider redraws three shapes a layer, not twenty. */
-function runs(
+/**
+ * A film on what lies below it: how high it comes, and one path for each position, however often that comes along the section: a slider
+ * redraws three shapes a layer, not twenty.
+ */
+function film(
   samples: ReturnType<typeof profile>,
-  floor: number[],
-  low: number[],
-  high: number[],
-  layer: LayerReading,
-): Pick<Stratum, "runs" | "outline"> {
-  const paths: Record<Where, string> = { raised: "", field: "", recess: "" };
+  floor: readonly number[],
+  low: readonly number[],
+  filmUm: LayerReading["filmUm"],
+  pxPerUm: number,
+): Omit<Shape, "key"> {
+  const high = samples.map((s, i) => Math.max(0, low[i]! + filmUm[s.where] * pxPerUm));
+  smooth(samples, high);
+  const d: Record<Where, string> = { raised: "", field: "", recess: "" };
   const top = samples.map((s, i) => `${s.x} ${tenth(floor[i]! - high[i]!)}`);
   let start = 0;
   for (let i = 1; i <= samples.length; i++) {
@@ -123,11 +148,8 @@ function runs(
     let path = `M${top[start]}`;
     for (let k = start + 1; k <= end; k++) path += `L${top[k]}`;
     for (let k = end; k >= start; k--) path += `L${samples[k]!.x} ${tenth(floor[k]! - low[k]!)}`;
-    paths[samples[start]!.where] += `${path}Z`;
+    d[samples[start]!.where] += `${path}Z`;
     start = i;
   }
-  return {
-    runs: (["recess", "field", "raised"] as const).map((w) => ({ d: paths[w], fill: layer[w] })),
-    outline: `M${top.join("L")}`,
-  };
+  return { high, d, outline: `M${top.join("L")}` };
 }

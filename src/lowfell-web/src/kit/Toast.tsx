@@ -23,6 +23,7 @@ export function ToastProvider({ children }: { children: ReactNode }) {
         {notices.map((n) => (
           <Radix.Root
             key={n.id}
+            data-said={n.id}
             duration={n.bad || n.way ? 10_000 : 4_000}
             onOpenChange={(open) => !open && setNotices((all) => all.filter((x) => x.id !== n.id))}
             className={`flex items-baseline gap-3 rounded-[3px] border-l-4 bg-ink px-4 py-2.5 text-sm text-paper ${n.bad ? "border-l-signal" : "border-l-tide"}`}

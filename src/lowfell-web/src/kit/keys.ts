@@ -48,6 +48,9 @@ const textual =
 /** Where letters are letters: text fields, and lists that find their entries by them. */
 const choosing = `${textual}, select, [role=combobox], [aria-haspopup=listbox], [role=listbox], [role=menu], [aria-haspopup=menu], [role=dialog], [role=alertdialog]`;
 
+/** Where the arrow keys have work to do. */
+const stepping = `${choosing}, [role=slider], [role=tab], [role=radio], input`;
+
 export const keyboard = new Keyboard({
   busy: () => leaving || onItsWay(),
   place: () => placeOf(location.pathname),
@@ -74,7 +77,9 @@ function onKeyDown(e: KeyboardEvent) {
 
   // Letters belong to the view: on the bar, a link or a menu has the focus.
   if (single && at !== document.body && !at.closest("main")) return;
-  if (!single && !word.startsWith("Ctrl+")) return;
+  // Up and down mean something of their own to sliders, tabs and choices.
+  if (!single && !word.startsWith("Ctrl+") && (!/^Arrow(Up|Down)$/.test(word) || at.closest(stepping)))
+    return;
   if (keyboard.press(word)) e.preventDefault();
 }
 

@@ -1,6 +1,6 @@
 import { Link, useParams } from "react-router";
 import type { Schema } from "../../api/client";
-import { capital } from "./LayerRow";
+import { capital } from "./layerWords";
 import { minutes, ml } from "../../shared/words";
 import type { Layer } from "./stack";
 import type { Material, Sheet } from "./types";

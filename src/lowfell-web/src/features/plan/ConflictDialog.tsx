@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
-import { capital, detailWords, paintWords } from "./LayerRow";
+import { capital, detailWords, paintWords } from "./layerWords";
 import { merge, settle, type Layer } from "./stack";
 import type { Material } from "./types";
 

@@ -6,10 +6,10 @@ import { Hatch } from "../../drawing/Hatch";
 import { IconButton } from "../../kit/Button";
 import { severities } from "../../kit/severity";
 import { LayerEditor } from "./LayerEditor";
-import { differs, minutes } from "../../shared/words";
+import { differs } from "../../shared/words";
+import { capital, detailWords, paintWords, waitWords } from "./layerWords";
 import { same, type Layer } from "./stack";
 import type { ColumnProps } from "./column";
-import type { Material } from "./types";
 
 type Props = ColumnProps & {
   layer: Layer;
@@ -173,34 +173,4 @@ function Cells({ said }: { said?: Schema["LayerReading"] }) {
       ))}
     </span>
   );
-}
-
-const waitWords = (n: number) => (n === 0 ? "at once" : minutes(n));
-
-export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
-
-export function paintWords(layer: Layer, byId: Map<string, Material>): string {
-  if (layer.paint.length === 0) return "no material";
-  const names = layer.paint.map((p) => byId.get(p.materialId)?.name ?? "removed material");
-  return names.length === 1 ? names[0]! : names.join(" + ");
-}
-
-export function detailWords(layer: Layer, byId: Map<string, Material>): string {
-  const words: string[] = [];
-  if (layer.paint.length > 1) words.push(layer.paint.map((p) => p.parts).join(" : "));
-  if (layer.dilution) {
-    const thinner = byId.get(layer.dilution.thinnerId)?.name ?? "thinner";
-    words.push(`${layer.dilution.paint} : ${layer.dilution.thinner} ${thinner}`);
-  } else if (layer.paint.length > 0 && layer.technique !== "clean up excess") words.push("neat");
-  if (layer.coats > 1) words.push(`${layer.coats} coats`);
-  if (layer.strength !== 1)
-    words.push(layer.strength < 1 ? `light, ${layer.strength}` : `heavy, ${layer.strength}`);
-  if (layer.region !== "all") words.push(layer.region);
-  words.push(layer.tool);
-  if (layer.markMm) words.push(`${layer.markMm} mm wide`);
-  if (layer.variationSeed) words.push(`varied, plan ${layer.variationSeed}`);
-  if (layer.drying === "hot air") words.push("hot air");
-  if (layer.optional) words.push("optional");
-  if (layer.note) words.push(layer.note);
-  return words.join(" · ");
 }

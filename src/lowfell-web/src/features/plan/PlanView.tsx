@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useDeferredValue, useEffect, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { materialsQuery, overviewQuery, techniquesQuery, zoneQuery } from "../../api/queries";
@@ -42,7 +42,9 @@ export function Component() {
   // The set speaks first: a zone of a set that is not there is not the thing to mend.
   const first = overview.data?.designs[0]?.zones[0];
   const error = overview.error ?? (overview.data && (sheet.error ?? techniques.error ?? materials.error));
-  const there = !!kept.data && !!sheet.data && !!materials.data && !!techniques.data;
+  // Name and designs are drawn first, the bench of the zone in the frames after.
+  const drawn = useDeferredValue(true, false);
+  const there = drawn && !!kept.data && !!sheet.data && !!materials.data && !!techniques.data;
   const walk = (by: number, of: "zones" | "designs") => () => {
     const to = zoneFrom(overview.data?.designs ?? [], zoneId, by, of);
     if (to) leave(() => void navigate(`/plan/${setId}/${to}`, { replace: true }));
@@ -75,7 +77,7 @@ export function Component() {
   return (
     <div className="h-full min-h-0 overflow-y-auto md:grid md:grid-cols-[208px_minmax(0,1fr)] md:overflow-visible xl:grid-cols-[226px_minmax(0,1fr)]">
       <DesignList overview={overview.data} zoneId={zoneId} />
-      {kept.data && sheet.data && materials.data && techniques.data ? (
+      {drawn && kept.data && sheet.data && materials.data && techniques.data ? (
         <ZoneBench
           key={measuresOf(sheet.data.zone)}
           tab={tab}

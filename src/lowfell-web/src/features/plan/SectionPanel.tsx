@@ -31,20 +31,27 @@ export function SectionPanel(props: {
         className="block h-[150px] w-full"
         aria-hidden="true"
       >
-        <clipPath id="section-left">
-          <rect width={W / 2} height={H} />
-        </clipPath>
-        <clipPath id="section-right">
-          <rect x={before === null ? 0 : W / 2} width={W} height={H} />
-        </clipPath>
+        {before !== null && (
+          <>
+            <clipPath id="section-left">
+              <rect width={W / 2} height={H} />
+            </clipPath>
+            <clipPath id="section-right">
+              <rect x={W / 2} width={W} height={H} />
+            </clipPath>
+          </>
+        )}
         <path d={drawing.ground} fill={reading.ground} />
         {before !== null && (
           <g clipPath="url(#section-left)">
             <Strata strata={drawing.strata.slice(0, Math.min(before, shown))} />
+            <Edges strata={drawing.strata.slice(0, Math.min(before, shown))} />
           </g>
         )}
-        <g clipPath="url(#section-right)">
+        {/* Cutting costs a frame while a slider moves; only what is shown in halves is cut. */}
+        <g clipPath={before === null ? undefined : "url(#section-right)"}>
           <Strata strata={drawing.strata.slice(0, shown)} />
+          <Edges strata={drawing.strata.slice(0, shown)} />
         </g>
         {before !== null && (
           <path d={`M${W / 2} 0V${H}`} stroke="var(--on-ground)" strokeWidth="1.5" strokeDasharray="5 3" />
@@ -94,7 +101,12 @@ function Strata({ strata }: { strata: Stratum[] }) {
         // Sharp edges leave no seams between films; stroking them shut would cost a frame while a slider moves.
         <path key={i} d={r.d} fill={r.fill} shapeRendering="crispEdges" />
       ))}
-      <path d={s.outline} fill="none" stroke="#000" strokeOpacity="0.28" strokeWidth="0.5" />
     </g>
   ));
+}
+
+/** The upper edges of all films: one path. */
+function Edges({ strata }: { strata: Stratum[] }) {
+  const d = strata.map((s) => s.outline).join("");
+  return <path d={d} fill="none" stroke="#000" strokeOpacity="0.28" strokeWidth="0.5" />;
 }

@@ -1,27 +1,24 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Schema } from "../../api/client";
+import { Alert } from "../../kit/Alert";
 import { Button } from "../../kit/Button";
 import { inAddress, putInAddress } from "../../kit/address";
 import { useCommands } from "../../kit/keys";
-import { Tabs } from "../../kit/Tabs";
 import { useSay } from "../../kit/Toast";
-import { Amounts } from "./Amounts";
-import { HalfDone } from "./HalfDone";
-import { ColourPanel } from "./colour/ColourPanel";
-import { SightPanel } from "./colour/SightPanel";
 import { ConflictDialog } from "./ConflictDialog";
 import { Leaders } from "./Leaders";
-import { Remarks } from "./Remarks";
 import { SectionPanel } from "./SectionPanel";
 import { StackColumn } from "./StackColumn";
+import { StackSays } from "./StackSays";
+import type { Progress } from "./HalfDone";
+import { useCalm } from "./useCalm";
 import { blank } from "./blank";
 import { faces } from "./faces";
 import { leftOut, moved, putAbove, without } from "./moves";
 import { apply, type Edit, type Layer } from "./stack";
 import type { Material, Sheet, Tab, TechniqueInfo } from "./types";
 import { useStack } from "./useStack";
-import { Alert } from "../../kit/Alert";
 
 const ZoneMeasures = lazy(() => import("./ZoneMeasures"));
 
@@ -38,6 +35,7 @@ type Props = {
 export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }: Props) {
   const stack = useStack(sheet);
   const { layers, reading, edit } = stack;
+  const said = useCalm(useMemo(() => ({ layers, reading }), [layers, reading]));
   const say = useSay();
   // The address may name a layer; it is the one in hand then, and in sight.
   const [named] = useState(() => inAddress("layer"));
@@ -145,9 +143,10 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
   };
 
   // Rows that do not change are not drawn again, so what they call must stay the same and still act on what is there now.
-  const latest = useRef({ act, preview: stack.preview, edit, focusRow, now: stack.current });
+  const all = { act, preview: stack.preview, edit, focusRow, now: stack.current, applyRemedy, reread, stack };
+  const latest = useRef(all);
   useEffect(() => {
-    latest.current = { act, preview: stack.preview, edit, focusRow, now: stack.current };
+    latest.current = all;
   });
   const calls = useMemo(
     () => ({
@@ -162,6 +161,10 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
       focusRow: (id: string | null) => latest.current.focusRow(id),
       onReread: () => void latest.current.preview(latest.current.now()),
       now: () => latest.current.now(),
+      onApply: (edits: readonly Edit[]) => latest.current.applyRemedy(edits),
+      onLivedWith: () => latest.current.reread(),
+      onLeaveOut: (id: string) => latest.current.act.leaveOut(id),
+      onProgress: (next: Progress) => latest.current.stack.changeProgress(next),
     }),
     [],
   );
@@ -295,89 +298,21 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
           fault={stack.fault?.refusal.errors}
         />
       </div>
-      <aside
-        aria-label="What the stack says"
-        className="min-h-0 border-line bg-aside px-3.5 pt-3 pb-4 contain-content max-md:mt-3 max-md:border-t md:overflow-y-auto md:border-l"
-      >
-        <Tabs
-          label="What to look at"
-          value={tab}
-          onChange={onTab}
-          tabs={[
-            {
-              value: "remarks",
-              text: `Remarks${open.length > 0 ? ` ${open.length}` : ""}`,
-              body: () => (
-                <>
-                  <HalfDone layers={layers} progress={stack.progress} onChange={stack.changeProgress} />
-                  <Remarks
-                    findings={reading.findings}
-                    layers={layers}
-                    zoneId={sheet.zone.id}
-                    pieces={sheet.zone.pieces}
-                    workshopId={overview.workshopId}
-                    stored={stack.saving === "saved" && stack.progress.laid === 0}
-                    selected={selected}
-                    onSelect={select}
-                    onApply={applyRemedy}
-                    onReread={reread}
-                  />
-                  {index >= 0 && (
-                    <Amounts
-                      layer={layers[index]!}
-                      number={index + 1}
-                      reading={reading}
-                      sheet={sheet}
-                      workshopId={overview.workshopId}
-                      byId={byId}
-                    />
-                  )}
-                </>
-              ),
-            },
-            {
-              value: "colour",
-              text: "Colour",
-              body: () => (
-                <>
-                  <ColourPanel
-                    sheet={sheet}
-                    setId={overview.setId}
-                    workshopId={overview.workshopId}
-                    layers={layers}
-                    reading={reading}
-                    layer={layers[index]}
-                    materials={materials}
-                    techniques={techniques}
-                    byId={byId}
-                    onChange={calls.onChange}
-                    onTurn={calls.onTurn}
-                    onReread={calls.onReread}
-                    now={calls.now}
-                  />
-                </>
-              ),
-            },
-            {
-              value: "sight",
-              text: "Sight",
-              body: () => (
-                <>
-                  <SightPanel
-                    sheet={sheet}
-                    setId={overview.setId}
-                    tableMetres={overview.tableMetres}
-                    layers={layers}
-                    byId={byId}
-                    onSelect={select}
-                    onLeaveOut={act.leaveOut}
-                  />
-                </>
-              ),
-            },
-          ]}
-        />
-      </aside>
+      <StackSays
+        tab={tab}
+        onTab={onTab}
+        said={said}
+        saving={stack.saving}
+        progress={stack.progress}
+        sheet={sheet}
+        overview={overview}
+        materials={materials}
+        byId={byId}
+        techniques={techniques}
+        selected={selected}
+        onSelect={select}
+        calls={calls}
+      />
       <Leaders
         frame={frame}
         findings={tab === "remarks" ? open : none}

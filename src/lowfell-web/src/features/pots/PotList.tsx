@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Button } from "../../kit/Button";
 import { Swatch } from "../../kit/Swatch";
 import { ml } from "../../shared/words";
@@ -16,6 +16,11 @@ export function PotList(props: {
 }) {
   const { reading } = props;
   const [now] = useState(() => Date.now());
+  // Chosen by its key, it may lie out of sight.
+  const list = useRef<HTMLElement>(null);
+  useEffect(() => {
+    list.current?.querySelector("[aria-current=true]")?.scrollIntoView({ block: "nearest" });
+  }, [props.potId, props.mixKey]);
   const toMix = reading.mixes.filter((m) => m.needsMixing);
   const neat = reading.mixes.filter((m) => !m.needsMixing);
   const full = reading.pots.filter((p) => p.ml > 0);
@@ -34,6 +39,7 @@ export function PotList(props: {
     ));
   return (
     <aside
+      ref={list}
       aria-label="Mixes and pots"
       className="min-h-0 overflow-y-auto border-line bg-aside px-3 py-2 max-md:max-h-[36vh] max-md:border-b md:border-r"
     >

@@ -12,7 +12,7 @@ import { MixBench } from "./MixBench";
 import { MixCards } from "./MixCards";
 import { PotBench } from "./PotBench";
 import { PotList } from "./PotList";
-import type { Draft, Reading } from "./pots";
+import { inListOrder, stepFrom, type Chosen, type Draft, type Reading } from "./pots";
 import { potsQuery } from "./queries";
 
 const tabs = [
@@ -73,8 +73,6 @@ export function Component() {
   );
 }
 
-type Chosen = { pot: string } | { mix: string } | { free: true };
-
 function Bench(props: {
   setId: string;
   reading: Reading;
@@ -84,10 +82,6 @@ function Bench(props: {
   const { setId, reading, materials } = props;
   const [params, setParams] = useSearchParams();
   const [remix, setRemix] = useState<Draft | null>(null);
-  const order: Chosen[] = [
-    ...reading.mixes.filter((m) => m.needsMixing).map((m) => ({ mix: m.recipeKey })),
-    ...reading.pots.filter((p) => p.ml > 0).map((p) => ({ pot: p.id })),
-  ];
   const pot = reading.pots.find((p) => p.id === params.get("pot"));
   const named = reading.mixes.find((m) => m.recipeKey === params.get("mix"));
   // A pot further back than what was read may still be there.
@@ -105,10 +99,7 @@ function Bench(props: {
     });
   };
   const go = (by: number) => {
-    const at = order.findIndex((c) =>
-      "pot" in c ? c.pot === pot?.id : "mix" in c && !pot && c.mix === mix?.recipeKey,
-    );
-    const next = order[Math.max(0, Math.min(order.length - 1, at + by))];
+    const next = stepFrom(inListOrder(reading), { pot: pot?.id, mix: mix?.recipeKey }, by);
     if (next) choose(next);
   };
   useCommands("Among the pots", [

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { lastsFor, life, nextLabel, span, typed } from "./pots";
+import { inListOrder, lastsFor, life, nextLabel, span, stepFrom, typed, type Mix, type Pot } from "./pots";
 
 describe("pots", () => {
   it("says time as people do", () => {
@@ -41,4 +41,28 @@ describe("pots", () => {
     expect(lastsFor(4.9, { ml: 40, pieces: 8 })).toBe(0);
     expect(lastsFor(4.9, { ml: 0, pieces: 0 })).toBe(0);
   });
+});
+
+describe("the list by its keys", () => {
+  const pots = [
+    { id: "full", ml: 4 },
+    { id: "empty", ml: 0 },
+  ] as Pot[];
+  const mixes = [
+    { recipeKey: "neat", needsMixing: false },
+    { recipeKey: "mixed", needsMixing: true },
+  ] as Mix[];
+  const order = inListOrder({ pots, mixes });
+  it("has what stands there, top to bottom; empty pots are put away", () =>
+    expect(order).toEqual([{ pot: "full" }, { mix: "mixed" }, { mix: "neat" }]));
+  it.each([
+    [{ pot: "full" }, 1, { mix: "mixed" }],
+    [{ mix: "mixed" }, 1, { mix: "neat" }],
+    [{ mix: "neat" }, 1, { mix: "neat" }],
+    [{ mix: "mixed" }, -1, { pot: "full" }],
+    [{ pot: "full" }, -1, { pot: "full" }],
+    [{ pot: "empty" }, 1, { pot: "full" }],
+    [{}, -1, { pot: "full" }],
+  ])("from %j by %i", (at, by, to) => expect(stepFrom(order, at, by)).toEqual(to));
+  it("of nothing leads nowhere", () => expect(stepFrom([], {}, 1)).toBeNull());
 });

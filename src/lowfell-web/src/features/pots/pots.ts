@@ -73,3 +73,25 @@ export const lastsFor = (ml: number, place: Pick<Place, "ml" | "pieces">) =>
   place.pieces === 0 || place.ml === 0
     ? 0
     : Math.min(place.pieces, Math.floor((ml / place.ml) * place.pieces + 1e-6));
+
+/** What stands at the bench of the pots: a pot, a mix of the plan, or one put together freely. */
+export type Chosen = { pot: string } | { mix: string } | { free: true };
+
+/** Everything in the list, in its order: what stands mixed, what is to be mixed, what comes straight from the bottle. */
+export const inListOrder = (reading: Pick<Reading, "pots" | "mixes">): Chosen[] => [
+  ...reading.pots.filter((p) => p.ml > 0).map((p) => ({ pot: p.id })),
+  ...reading.mixes.filter((m) => m.needsMixing).map((m) => ({ mix: m.recipeKey })),
+  ...reading.mixes.filter((m) => !m.needsMixing).map((m) => ({ mix: m.recipeKey })),
+];
+
+/** The next one or the one before; the last stays the last, and from nowhere one comes to the first. */
+export function stepFrom(
+  order: readonly Chosen[],
+  at: { pot?: string; mix?: string },
+  by: number,
+): Chosen | null {
+  const now = order.findIndex((c) =>
+    "pot" in c ? c.pot === at.pot : "mix" in c && !at.pot && c.mix === at.mix,
+  );
+  return order[now < 0 ? 0 : Math.max(0, Math.min(order.length - 1, now + by))] ?? null;
+}

@@ -56,6 +56,11 @@ export function MaterialForm(props: {
     send: store,
   });
   const { preview, doubt } = useCard(form, material);
+  // A new one is begun by its name.
+  const fresh = !material;
+  useEffect(() => {
+    if (fresh) form.setFocus("name");
+  }, [fresh, form]);
 
   /** A card that no coat could look like is told while it is typed; half-typed colours are not. */
   const cardFault = (field: string) => doubt?.refusal.errors.find((e) => e.field === field)?.message;

@@ -42,7 +42,7 @@ export function Steps(props: {
   const { form, submit, busy, refused, restored, startOver } = useForm({
     draft: `set ${workshop?.id ?? "new"}`,
     schema,
-    begin: begin(workshop?.name, presets[0]!),
+    begin: begin(workshop, presets[0]!),
     send: async (values) => {
       try {
         const made = await write((headers) =>

@@ -41,7 +41,7 @@ describe("a first set", () => {
   });
 
   it("brings its workshop along only where there is none", () => {
-    expect(toNewSet(schema.parse(begin("Fen Row bench", preset)), "w")).toMatchObject({
+    expect(toNewSet(schema.parse(begin({ name: "Fen Row bench", sets: [] }, preset)), "w")).toMatchObject({
       workshopId: "w",
       workshop: null,
     });
@@ -66,5 +66,12 @@ describe("a first set", () => {
     expect(stepOf("name")).toBe(0);
     expect(stepOf("workshop")).toBe(0);
     expect(stepOf("")).toBe(4);
+  });
+  it("is called the first only where there is none yet", () => {
+    expect(begin(undefined, preset)).toMatchObject({ workshop: "My bench", name: "My first set" });
+    expect(begin({ name: "Attic", sets: [{}, {}] }, preset)).toMatchObject({
+      workshop: "Attic",
+      name: "Set 3",
+    });
   });
 });

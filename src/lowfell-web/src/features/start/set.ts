@@ -21,9 +21,10 @@ export const schema = z.object({
 export type Typed = z.input<typeof schema>;
 export type NewSet = z.output<typeof schema>;
 
-export const begin = (workshop: string | undefined, preset: Preset): Typed => ({
-  workshop: workshop ?? "My bench",
-  name: "My first set",
+/** What the steps begin with; a further set of a workshop is not called its first. */
+export const begin = (workshop: { name: string; sets: unknown[] } | undefined, preset: Preset): Typed => ({
+  workshop: workshop?.name ?? "My bench",
+  name: workshop?.sets.length ? `Set ${workshop.sets.length + 1}` : "My first set",
   scale: "1:56",
   tableMetres: "0.9 m",
   handling: "careful",

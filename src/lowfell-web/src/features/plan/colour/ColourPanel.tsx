@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button } from "../../../kit/Button";
 import { Slide } from "../../../kit/Slide";
-import { capital, paintWords } from "../LayerRow";
+import { capital, paintWords } from "../layerWords";
 import type { Layer } from "../stack";
 import type { ColourProps } from "./props";
 import { CompareDialog } from "./CompareDialog";

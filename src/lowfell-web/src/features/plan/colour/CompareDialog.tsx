@@ -5,7 +5,7 @@ import { Dialog } from "../../../kit/Dialog";
 import { Choice } from "../../../kit/Field";
 import { Slide } from "../../../kit/Slide";
 import { Swatch } from "../../../kit/Swatch";
-import { capital, detailWords, paintWords } from "../LayerRow";
+import { capital, detailWords, paintWords } from "../layerWords";
 import type { Layer } from "../stack";
 import type { ColourProps } from "./props";
 import { paintShare, partsOf } from "./share";

@@ -4,7 +4,7 @@ import { api, take, type Schema } from "../../../api/client";
 import { Button } from "../../../kit/Button";
 import { Slide } from "../../../kit/Slide";
 import { Swatch } from "../../../kit/Swatch";
-import { capital, paintWords } from "../LayerRow";
+import { capital, paintWords } from "../layerWords";
 import { differs, lostBeyond, minutes } from "../../../shared/words";
 import type { Layer } from "../stack";
 import type { Material, Sheet } from "../types";
