@@ -44,3 +44,32 @@ describe("the section", () => {
     expect(section(zone, [], 700, 150).strata).toEqual([]);
   });
 });
+
+describe("a section drawn again", () => {
+  // A small generator, so that a failure can be repeated.
+  const numbers = (seed: number) => () => (seed = (seed * 1103515245 + 12345) % 2147483648) / 2147483648;
+  it.each([1, 2, 3, 4, 5])(
+    "is what it would be drawn for the first time, whatever went before (%i)",
+    (seed) => {
+      const next = numbers(seed);
+      let layers = Array.from({ length: 8 }, (_, n) => layer(`l${n}`, film(4 + 30 * next())));
+      const place = { ...zone };
+      for (let step = 0; step < 60; step++) {
+        const at = Math.floor(next() * layers.length);
+        const what = next();
+        if (what < 0.6) layers = layers.map((l, n) => (n === at ? layer(l.id, film(60 * next())) : l));
+        else if (what < 0.75) layers = layers.filter((_, n) => n !== at || layers.length < 3);
+        else if (what < 0.9)
+          layers = [...layers.slice(0, at), layer(`new${step}`, film(20 * next())), ...layers.slice(at)];
+        else layers = layers.map((l, n) => (n === at ? { ...l, field: `#0000${step}` } : l));
+        expect(section(place, layers, 700, 150)).toEqual(section({ ...place }, layers, 700, 150));
+      }
+    },
+  );
+  it("of another size is another drawing", () => {
+    const place = { ...zone };
+    const layers = [layer("a", film(40))];
+    section(place, layers, 700, 150);
+    expect(section(place, layers, 300, 90)).toEqual(section({ ...place }, layers, 300, 90));
+  });
+});
