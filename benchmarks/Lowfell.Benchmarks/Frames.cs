@@ -28,10 +28,7 @@ internal static class Frames
 
     public static void Run(string url, string zonePath, double leastFrames, double yardstick)
     {
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments("--headless=new", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-            "--disable-sync", "--window-size=1280,800", "--no-sandbox");
-        using var driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
+        using var driver = Launch();
         var script = (IJavaScriptExecutor)driver;
         var wait = new WebDriverWait(driver, TimeSpan.FromSeconds(20));
         wait.IgnoreExceptionTypes(typeof(NoSuchElementException), typeof(InvalidOperationException));
@@ -55,6 +52,15 @@ internal static class Frames
             var all = string.Join(", ", drags.Select(d => Rate(d[what]).ToString("0", CultureInfo.InvariantCulture)));
             Console.WriteLine($"{$"dilution slider in the browser, frames a second, {what}",-66}{rate,12:0.0}{leastFrames,10:0}{typical / yardstick,14:0.0}   {(rate >= leastFrames ? "within" : "UNDER")}   (median gap {typical:0.0} ms, longest {gaps.LastOrDefault():0.0} ms; of {all})");
         }
+    }
+
+    /// <summary>A browser of the size that the page is drawn for.</summary>
+    public static ChromeDriver Launch()
+    {
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments("--headless=new", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+            "--disable-sync", "--window-size=1280,800", "--no-sandbox");
+        return new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
     }
 
     private static double Rate(List<double> times) => times.Count > 1 ? (times.Count - 1) * 1000 / (times[^1] - times[0]) : 0;

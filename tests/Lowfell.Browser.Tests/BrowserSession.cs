@@ -185,17 +185,28 @@ public sealed class Page(IWebDriver driver)
 
     public void Gone(string css) => Wait(d => d.FindElements(By.CssSelector(css)).Count == 0);
 
-    public void Click(string css) => Wait(d =>
+    public void Click(string css)
     {
-        d.FindElement(By.CssSelector(css)).Click();
-        return true;
-    });
+        Wait(d =>
+        {
+            d.FindElement(By.CssSelector(css)).Click();
+            return true;
+        });
+        Homed();
+    }
 
-    public void ClickText(string tag, string text) => Wait(d =>
+    public void ClickText(string tag, string text)
     {
-        WithText(d, tag, text).Click();
-        return true;
-    });
+        Wait(d =>
+        {
+            WithText(d, tag, text).Click();
+            return true;
+        });
+        Homed();
+    }
+
+    /// <summary>Whatever was done, something has the focus: keys and screen readers go on from there.</summary>
+    private void Homed() => Wait(d => (bool)((IJavaScriptExecutor)d).ExecuteScript("return document.activeElement !== document.body")!);
 
     /// <summary>Looked for in one step inside the page: a list that is drawn anew meanwhile cannot go stale between two questions.</summary>
     private static IWebElement WithText(IWebDriver d, string tag, string text) =>
@@ -204,12 +215,23 @@ public sealed class Page(IWebDriver driver)
         ?? throw new NoSuchElementException($"No {tag} says '{text}'.");
 
     /// <summary>A key for the view, whether its data is there or still coming.</summary>
-    public void Press(string key) => See("main").SendKeys(key);
+    public void Press(string key)
+    {
+        See("main").SendKeys(key);
+        Homed();
+    }
 
-    public void Keys(string keys) => Driver.SwitchTo().ActiveElement().SendKeys(keys);
+    public void Keys(string keys)
+    {
+        Driver.SwitchTo().ActiveElement().SendKeys(keys);
+        Homed();
+    }
 
-    public void Chord(string modifier, string key) =>
+    public void Chord(string modifier, string key)
+    {
         new OpenQA.Selenium.Interactions.Actions(Driver).KeyDown(modifier).SendKeys(key).KeyUp(modifier).Perform();
+        Homed();
+    }
 
     /// <summary>Types over what a field holds.</summary>
     public void Fill(string label, string text) => Wait(d =>

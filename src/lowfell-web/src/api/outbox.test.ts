@@ -2,10 +2,18 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Kept } from "./outbox";
 
 /** A browser's own store, as slow and as broken as a test wants it. */
-const store = { rows: new Map<string, Kept>(), broken: false, puts: 0 };
+const store = {
+  rows: new Map<string, Kept>(),
+  broken: false,
+  stuck: null as Promise<void> | null,
+  opened: 0,
+  puts: 0,
+};
 const slow = () => new Promise<void>((done) => setTimeout(done, 5));
 vi.mock("idb", () => ({
-  openDB: () => {
+  openDB: async () => {
+    store.opened++;
+    await store.stuck;
     if (store.broken) return Promise.reject(new Error("nothing is kept here"));
     return Promise.resolve({
       put: async (_: string, what: Kept) => {
@@ -17,6 +25,7 @@ vi.mock("idb", () => ({
         await slow();
         store.rows.delete(name);
       },
+      count: () => Promise.resolve(store.rows.size),
       getAll: () => Promise.resolve([...store.rows.values()]),
     });
   },
@@ -29,11 +38,13 @@ async function fresh() {
   return (await import("./outbox")).outbox;
 }
 const thing = (name: string, what: unknown = 1): Kept => ({ name, kind: "stack", what });
+/** What was written aside. */
+const left = () => [...aside.keys()].filter((k) => k.startsWith("lowfell.outbox."));
 const settled = () => vi.waitFor(() => slow());
 
 beforeEach(() => {
   store.rows.clear();
-  Object.assign(store, { broken: false, puts: 0 });
+  Object.assign(store, { broken: false, stuck: null, opened: 0, puts: 0 });
   aside.clear();
   vi.stubGlobal("window", { addEventListener: (_: string, call: () => void) => (leave = call) });
   const local = {
@@ -81,11 +92,12 @@ describe("a page that goes in the very instant of a change", () => {
     leave();
     store.rows.clear();
     expect(await (await fresh()).all()).toEqual([thing("t1", "typed last")]);
-    expect(aside.size).toBe(0);
+    expect(left()).toEqual([]);
   });
 
   it("writes aside too that something is done with", async () => {
     store.rows.set("t1", thing("t1"));
+    aside.set("lowfell.outbox", "1");
     const outbox = await fresh();
     outbox.done("t1");
     leave();
@@ -100,7 +112,7 @@ describe("a page that goes in the very instant of a change", () => {
     await vi.waitFor(() => expect(store.rows.size).toBe(1));
     await settled();
     leave();
-    expect(aside.size).toBe(0);
+    expect(left()).toEqual([]);
   });
 });
 
@@ -113,5 +125,33 @@ describe("a browser that keeps nothing", () => {
     expect(await outbox.all()).toEqual([]);
     leave();
     expect(await (await fresh()).all()).toEqual([thing("t1")]);
+  });
+});
+
+describe("a store that does not answer", () => {
+  it("holds up no page, and what it has is told when it comes", async () => {
+    (await fresh()).keep(thing("t1"));
+    await vi.waitFor(() => expect(store.rows.size).toBe(1));
+    let answer = () => {};
+    store.stuck = new Promise((go) => (answer = go));
+    const late = vi.fn();
+    expect(await (await fresh()).all(late)).toEqual([]);
+    expect(late).not.toHaveBeenCalled();
+    answer();
+    await vi.waitFor(() => expect(late).toHaveBeenCalledWith([thing("t1")]));
+  });
+
+  it("is not even opened where nothing was kept, or all of it is done", async () => {
+    expect(await (await fresh()).all()).toEqual([]);
+    expect(store.opened).toBe(0);
+    const outbox = await fresh();
+    outbox.keep(thing("t1"));
+    await vi.waitFor(() => expect(store.rows.size).toBe(1));
+    await settled();
+    outbox.done("t1");
+    await vi.waitFor(() => expect(aside.has("lowfell.outbox")).toBe(false));
+    store.opened = 0;
+    expect(await (await fresh()).all()).toEqual([]);
+    expect(store.opened).toBe(0);
   });
 });

@@ -5,6 +5,12 @@ export type Kept<T = unknown> = { name: string; kind: string; what: T };
 
 const AT_ONCE = "lowfell.outbox.";
 
+/** Says that something may lie in the browser's own store: without it, that need not be opened at all. */
+const ANYTHING = "lowfell.outbox";
+
+/** A store that answers later than this does not hold up a page; a page left while its store was being made can block the next. */
+const PATIENCE_MS = 1500;
+
 let db: Promise<IDBPDatabase> | null = null;
 const open = () =>
   (db ??= openDB("lowfell", 1, {
@@ -20,6 +26,8 @@ async function settle(name: string) {
     const store = await open();
     if (what) await store.put("outbox", what);
     else await store.delete("outbox", name);
+    if (!what && onTheWay.size === 1 && (await store.count("outbox")) === 0)
+      localStorage.removeItem(ANYTHING);
   } catch {
     // A browser that keeps nothing: what is unstored lives as long as the page.
     return;
@@ -30,8 +38,18 @@ async function settle(name: string) {
 
 function put(name: string, what: Kept | null) {
   const busy = onTheWay.has(name);
+  if (what) localStorage.setItem(ANYTHING, "1");
   onTheWay.set(name, what);
   if (!busy) void settle(name);
+}
+
+async function readAll(): Promise<readonly Kept[]> {
+  try {
+    return (await (await open()).getAll("outbox")) as Kept[];
+  } catch {
+    // Nothing is kept in this browser.
+    return [];
+  }
 }
 
 /** Keeps what is unstored over reloads and restarts of the browser. */
@@ -39,13 +57,14 @@ export const outbox = {
   keep: (what: Kept) => put(what.name, what),
   done: (name: string) => put(name, null),
 
-  /** Everything that was kept, what was written aside included. */
-  async all(): Promise<Kept[]> {
+  /** Everything that was kept, what was written aside included; what a slow store has is told when it comes. */
+  async all(late: (kept: readonly Kept[]) => void = () => {}): Promise<Kept[]> {
     const found = new Map<string, Kept>();
-    try {
-      for (const kept of (await (await open()).getAll("outbox")) as Kept[]) found.set(kept.name, kept);
-    } catch {
-      // Nothing is kept in this browser.
+    if (localStorage.getItem(ANYTHING)) {
+      const read = readAll();
+      const soon = await Promise.race([read, new Promise<null>((r) => setTimeout(r, PATIENCE_MS, null))]);
+      for (const kept of soon ?? []) found.set(kept.name, kept);
+      if (!soon) void read.then((all) => late(all.filter((k) => !onTheWay.has(k.name))));
     }
     for (const key of Object.keys(localStorage).filter((k) => k.startsWith(AT_ONCE))) {
       const name = key.slice(AT_ONCE.length);

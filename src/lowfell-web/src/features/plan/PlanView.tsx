@@ -33,7 +33,7 @@ export function Component() {
     staleTime: Infinity,
     gcTime: Infinity,
     queryFn: async () => {
-      takeUp(await outbox.all());
+      takeUp(await outbox.all(takeUp));
       return true;
     },
   });

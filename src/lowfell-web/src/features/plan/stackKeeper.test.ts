@@ -191,6 +191,15 @@ describe("what an earlier page could not store", () => {
     expect(asked).toHaveLength(0);
   });
 
+  it("and comes late goes on top of what is shown, where nobody has edited that yet", async () => {
+    const { takeUp } = await import("./stackKeeper");
+    const k = await begin();
+    takeUp([left(null)]);
+    expect(coats(k.state.layers)).toBe("a4 b1");
+    await vi.advanceTimersByTimeAsync(400);
+    expect(asked.map((x) => coats(x.layers))).toEqual(["a4 b1"]);
+  });
+
   it("leaves other things that are kept alone", async () => {
     const { takeUp } = await import("./stackKeeper");
     takeUp([{ name: "note", kind: "bench", what: {} }]);

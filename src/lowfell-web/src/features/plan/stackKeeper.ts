@@ -130,11 +130,18 @@ export function keeperOf(sheet: Sheet): StackKeeper {
   return keeper;
 }
 
-/** Takes up what an earlier page could not store; it is stored whether or not its zone is opened. */
+/**
+ * Takes up what an earlier page could not store; it is stored whether or not its zone is opened. What comes late goes on top of what is
+ * shown by then, unless that is being edited already.
+ */
 export function takeUp(all: readonly Kept[]) {
   for (const kept of all) {
-    if (kept.kind !== KIND || keepers.has(kept.name)) continue;
+    if (kept.kind !== KIND) continue;
     const { zoneId, stored, layers, sending } = kept.what as Unstored;
-    keepers.set(kept.name, new StackKeeper(kept.name, zoneId, { ...begin(stored), layers, sending }));
+    const here = keepers.get(kept.name);
+    if (!here)
+      keepers.set(kept.name, new StackKeeper(kept.name, zoneId, { ...begin(stored), layers, sending }));
+    else if (!isUnstored(here.state) && here.state.stored.revision === stored.revision)
+      here.dispatch({ do: "edit", layers });
   }
 }
