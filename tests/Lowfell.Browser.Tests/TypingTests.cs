@@ -231,21 +231,28 @@ public sealed class TypingTests(BrowserSession session) : IClassFixture<BrowserS
         page.Stored();
         var before = await Revisions("Jetty section");
         await session.CutOff();
-        page.Click("li[data-layer='1'] button[data-select]");
-        page.Fill("Note", "rope without a server");
-        page.See("[data-waiting='1']");
-        Assert.NotEqual("saved", page.See("[data-save]").GetAttribute("data-save"));
-        page.ClickText("a", "Timber");
-        page.SeeText("h1", "Timber");
-        page.Click("li[data-layer='1'] button[data-select]");
-        page.Fill("Note", "timber without a server");
-        page.See("[data-waiting='2']");
+        try
+        {
+            page.Click("li[data-layer='1'] button[data-select]");
+            page.Fill("Note", "rope without a server");
+            page.See("[data-waiting='1']");
+            Assert.NotEqual("saved", page.See("[data-save]").GetAttribute("data-save"));
+            page.ClickText("a", "Timber");
+            page.SeeText("h1", "Timber");
+            page.Click("li[data-layer='1'] button[data-select]");
+            page.Fill("Note", "timber without a server");
+            page.See("[data-waiting='2']");
 
-        // Asked in vain again and again; then it is back, does what it is asked, and the first three answers never arrive.
-        var vain = line.InVain;
-        page.Wait(_ => line.InVain > vain + 3);
-        line.Lose(3);
-        await session.StartAgain();
+            // Asked in vain again and again; then it is back, does what it is asked, and the first three answers never arrive.
+            var vain = line.InVain;
+            page.Wait(_ => line.InVain > vain + 3);
+            line.Lose(3);
+        }
+        finally
+        {
+            await session.StartAgain();
+        }
+
         page.Wait(_ => line.Lost == 3);
         page.Stored();
         page.Gone("[data-waiting]");

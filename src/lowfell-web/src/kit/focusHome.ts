@@ -12,9 +12,17 @@ export function keepFocusHome() {
   };
   const look = () => {
     if (document.activeElement && document.activeElement !== document.body) return;
-    if (document.querySelector("[role=dialog], [role=alertdialog], [role=menu]")) return;
+    if (document.querySelector("[role=menu]")) return;
+    // A button that what it did switched off takes the focus with it, in a dialog too; it stays in there.
+    const dialog = [...document.querySelectorAll("[role=dialog], [role=alertdialog]")].at(-1);
     const home =
-      path.find((e) => e.isConnected && e.matches("[data-home], main, [tabindex]:not(body)")) ??
+      path.find(
+        (e) =>
+          e.isConnected &&
+          (!dialog || dialog.contains(e)) &&
+          e.matches("[data-home], main, [tabindex]:not(body)"),
+      ) ??
+      dialog ??
       document.querySelector("main");
     (home as HTMLElement | null)?.focus({ preventScroll: true });
   };
@@ -31,12 +39,16 @@ export function keepFocusHome() {
     );
   };
   document.addEventListener("focusin", remember);
+  // A button that is switched off loses the focus only some time after it was drawn so.
+  const left = (e: FocusEvent) => !e.relatedTarget && later();
+  document.addEventListener("focusout", left);
   document.addEventListener("keyup", later);
   document.addEventListener("click", later);
   const gone = new MutationObserver(later);
   gone.observe(document.body, { childList: true, subtree: true });
   return () => {
     document.removeEventListener("focusin", remember);
+    document.removeEventListener("focusout", left);
     document.removeEventListener("keyup", later);
     document.removeEventListener("click", later);
     gone.disconnect();

@@ -1,6 +1,7 @@
 import { write } from "../../api/writes";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { hindered } from "../../api/hindered";
 import { useParams } from "react-router";
 import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
@@ -45,8 +46,9 @@ export function Component() {
         }),
       ),
   });
-  useCommands("House rules", [], { view: true, ready: !!house.error || !!house.data });
-  if (house.error) return <Trouble error={house.error} retry={() => void house.refetch()} />;
+  const error = hindered(house);
+  useCommands("House rules", [], { view: true, ready: !!error || !!house.data });
+  if (error) return <Trouble error={error} retry={() => void house.refetch()} />;
   if (!house.data) return <p className="p-6 text-soft">Reading the house rules…</p>;
   const store = async () => {
     try {

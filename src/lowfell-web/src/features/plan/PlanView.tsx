@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState } from "react";
+import { hindered } from "../../api/hindered";
 import { Navigate, useNavigate, useParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { materialsQuery, overviewQuery, techniquesQuery, zoneQuery } from "../../api/queries";
@@ -41,7 +42,7 @@ export function Component() {
 
   // The set speaks first: a zone of a set that is not there is not the thing to mend.
   const first = overview.data?.designs[0]?.zones[0];
-  const error = overview.error ?? (overview.data && (sheet.error ?? techniques.error ?? materials.error));
+  const error = hindered(overview) ?? (overview.data ? hindered(sheet, techniques, materials) : null);
   // Name and designs are drawn first, the bench of the zone in the frames after.
   const drawn = useDeferredValue(true, false);
   const there = drawn && !!kept.data && !!sheet.data && !!materials.data && !!techniques.data;

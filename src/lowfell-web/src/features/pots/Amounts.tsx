@@ -1,6 +1,7 @@
 import { Choice } from "../../kit/Field";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { hindered } from "../../api/hindered";
 import { Link } from "react-router";
 import { api, take } from "../../api/client";
 import { Button } from "../../kit/Button";
@@ -17,7 +18,8 @@ export function Amounts({ setId }: { setId: string }) {
       take(api.GET("/api/pots/{setId}/amounts", { params: { path: { setId }, query: { sitting } }, signal })),
     placeholderData: keepPreviousData,
   });
-  if (amounts.error) return <Trouble error={amounts.error} retry={() => void amounts.refetch()} />;
+  const error = hindered(amounts);
+  if (error) return <Trouble error={error} retry={() => void amounts.refetch()} />;
   if (!amounts.data) return <p className="p-6 text-soft">Adding up every layer…</p>;
   const lines = amounts.data.lines.filter((l) => l.pieces > 0);
   const done = amounts.data.lines.length - lines.length;

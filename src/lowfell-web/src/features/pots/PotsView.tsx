@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { hindered } from "../../api/hindered";
 import { useParams, useSearchParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { materialsQuery, overviewQuery } from "../../api/queries";
@@ -33,7 +34,7 @@ export function Component() {
     enabled: !!overview.data,
   });
   const tab = tabs.find((t) => t.value === params.get("tab"))?.value ?? "pots";
-  const error = pots.error ?? overview.error ?? materials.error;
+  const error = hindered(pots, overview, materials);
   useCommands("Pots", [], { view: true, ready: !!error || (!!pots.data && !!materials.data) });
   if (error)
     return (

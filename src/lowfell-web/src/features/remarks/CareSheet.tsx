@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { hindered } from "../../api/hindered";
 import { api, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Choice } from "../../kit/Field";
@@ -18,7 +19,8 @@ export function CareSheet({ overview }: { overview: Schema["PlanOverview"] }) {
         }),
       ),
   });
-  if (care.error) return <Trouble error={care.error} retry={() => void care.refetch()} />;
+  const error = hindered(care);
+  if (error) return <Trouble error={error} retry={() => void care.refetch()} />;
   return (
     <section aria-labelledby="care" className="max-w-4xl">
       <div className="flex items-end gap-3">

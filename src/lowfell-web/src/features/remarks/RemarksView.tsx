@@ -2,6 +2,7 @@ import { write } from "../../api/writes";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
+import { hindered } from "../../api/hindered";
 import { useParams } from "react-router";
 import { api, Refused, take, type Schema } from "../../api/client";
 import { overviewQuery } from "../../api/queries";
@@ -55,7 +56,7 @@ export function Component() {
       if (error instanceof Refused) say(error.message, true);
     }
   };
-  const error = overview.error ?? remarks.error;
+  const error = hindered(overview, remarks);
   useCommands(
     "Remarks",
     last

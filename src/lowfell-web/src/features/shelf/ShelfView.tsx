@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
+import { hindered } from "../../api/hindered";
 import { materialsQuery, workshopsQuery } from "../../api/queries";
 import { Button } from "../../kit/Button";
 import { useCommands } from "../../kit/keys";
@@ -17,7 +18,9 @@ import { matches } from "./search";
 /** Materials as drawdown cards, found by typing; the chosen one opens beside them. */
 export function Component() {
   const { workshopId = "", materialId } = useParams();
-  const { data, error, refetch, isFetching } = useQuery(materialsQuery(workshopId));
+  const shelf = useQuery(materialsQuery(workshopId));
+  const { data, refetch, isFetching } = shelf;
+  const error = hindered(shelf);
   const { data: workshops } = useQuery(workshopsQuery);
   const [words, setWords] = useState("");
   const [files, setFiles] = useState(false);

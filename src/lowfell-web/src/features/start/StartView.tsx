@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
+import { hindered } from "../../api/hindered";
 import { workshopsQuery } from "../../api/queries";
 import { useCommands } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
@@ -11,7 +12,7 @@ export function Component() {
   const { workshopId = "new" } = useParams();
   const workshops = useQuery(workshopsQuery);
   const presets = useQuery(presetsQuery);
-  const error = workshops.error ?? presets.error;
+  const error = hindered(workshops, presets);
   useCommands("New set", [], { view: true, ready: !!error || (!!workshops.data && !!presets.data) });
   if (error)
     return (

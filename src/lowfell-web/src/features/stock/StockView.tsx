@@ -2,6 +2,7 @@ import { useWrite } from "../../api/writes";
 import { Choice } from "../../kit/Field";
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { hindered } from "../../api/hindered";
 import { Link, useParams } from "react-router";
 import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
@@ -44,8 +45,9 @@ export function Component() {
     for (const key of ["stock", "materials", "zone", "pots"])
       void queries.invalidateQueries({ queryKey: [key] });
   };
-  useCommands("Stock", [], { view: true, ready: !!list.error || !!list.data });
-  if (list.error) return <Trouble error={list.error} retry={() => void list.refetch()} />;
+  const error = hindered(list);
+  useCommands("Stock", [], { view: true, ready: !!error || !!list.data });
+  if (error) return <Trouble error={error} retry={() => void list.refetch()} />;
   if (!list.data) return <p className="p-6 text-soft">Adding up what every plan takes…</p>;
   const open = list.data.lines.find((l) => l.materialId === openId);
   const setOpen = (line: Line) => setOpenId(line.materialId);

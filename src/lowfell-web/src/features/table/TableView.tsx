@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
+import { hindered } from "../../api/hindered";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { api, take, type Schema } from "../../api/client";
 import { overviewQuery } from "../../api/queries";
@@ -30,7 +31,7 @@ export function Component() {
   });
   const [chosen, setMetres] = useState<number | null>(() => Number(inAddress("metres")) || null);
   useEffect(() => putInAddress({ metres: chosen === null ? null : chosen.toFixed(1) }), [chosen, designId]);
-  const error = overview.error ?? table.error;
+  const error = hindered(overview, table);
   useCommands("From the table", [], { view: true, ready: !!error || !!overview.data });
   if (error)
     return (
