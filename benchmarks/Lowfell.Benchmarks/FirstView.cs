@@ -1,6 +1,5 @@
 using System.Globalization;
 using OpenQA.Selenium;
-using OpenQA.Selenium.Chrome;
 using OpenQA.Selenium.Support.UI;
 
 namespace Lowfell.Benchmarks;
@@ -27,9 +26,7 @@ internal static class FirstView
         var kilobytes = 0.0;
         for (var n = 0; n < Rounds; n++)
         {
-            var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-            options.AddArguments("--headless=new", "--disable-gpu", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--window-size=1280,800", "--no-sandbox");
-            using var driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
+            using var driver = Frames.Launch();
             driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = Watch });
             driver.Navigate().GoToUrl(url + zonePath);
             var script = (IJavaScriptExecutor)driver;

@@ -173,7 +173,7 @@ public sealed class JobTests(LowfellServer server) : IClassFixture<LowfellServer
             begun.TrySetResult();
             try
             {
-                await Task.Delay(Timeout.InfiniteTimeSpan, stop);
+                await new TaskCompletionSource().Task.WaitAsync(stop);
             }
             finally
             {

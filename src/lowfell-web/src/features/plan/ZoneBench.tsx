@@ -59,6 +59,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
   const [before, setBefore] = useState(false);
   const [frame, setFrame] = useState<HTMLDivElement | null>(null);
   const open = useMemo(() => reading.findings.filter((f) => !f.accepted), [reading.findings]);
+  const tied = useMemo(() => said.reading.findings.filter((f) => !f.accepted), [said]);
   const byId = useMemo(() => new Map(materials.map((m) => [m.id, m])), [materials]);
   const shown = Math.max(0, layers.length - peel);
   const index = layers.findIndex((l) => l.id === selected);
@@ -313,11 +314,12 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
         onSelect={select}
         calls={calls}
       />
+      {/* They end at remarks, so they are drawn of what the remarks are drawn of. */}
       <Leaders
         frame={frame}
-        findings={tab === "remarks" ? open : none}
+        findings={tab === "remarks" ? tied : none}
         selected={selected}
-        revision={reading}
+        revision={said}
         newestOnTop={newestOnTop}
         editing={`${editing}.${tab}`}
       />
