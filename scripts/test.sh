@@ -67,21 +67,18 @@ end_of_test() {
   [ -z "$TEST_DATA" ] || rm -rf "$TEST_DATA"
 }
 
-# What needs no server runs beside the check of the format.
+# What needs nothing built runs beside the build of the tests.
 page_lane() {
   step "eslint" npm --prefix "$WEB" run --silent lint
   step "imports of the page" npm --prefix "$WEB" run --silent imports
   step "prettier" npm --prefix "$WEB" run --silent format:check
   step "types of the page" npm --prefix "$WEB" run --silent types
   web_suite
-  suite Lowfell.Core.Tests
 }
 
 lowfell_test() {
   need_dotnet; need_node; need_setpriv; need_flock; need_postgres; need_chromium
   build_web
-  say "building the tests"
-  quietly dotnet build Lowfell.slnx -c Release -v q --nologo || fail "the solution did not build without warnings; the messages are above."
   SEED=${LOWFELL_TEST_SEED:-$((RANDOM * 32768 + RANDOM))}
   say "tests run in the order of seed $SEED; the same again: LOWFELL_TEST_SEED=$SEED ./lowfell test"
   throw_away_cluster
@@ -93,14 +90,20 @@ lowfell_test() {
   LOWFELL_TEST_ROOT=$PWD
   LOWFELL_TEST_PG_BIN=$PG_BIN
   export LOWFELL_TEST_DATABASE LOWFELL_TEST_SERVER LOWFELL_TEST_CONTENT LOWFELL_TEST_AXE LOWFELL_TEST_ROOT LOWFELL_TEST_PG_BIN
-  step "C# format" dotnet format Lowfell.slnx --verify-no-changes --no-restore &
+  page_lane &
   local lane=$!
-  page_lane
+  say "building the tests"
+  quietly dotnet build Lowfell.slnx -c Release -v q --nologo || fail "the solution did not build without warnings; the messages are above."
+  wait "$lane"
+  step "C# format" dotnet format Lowfell.slnx --verify-no-changes --no-restore &
+  lane=$!
+  suite Lowfell.Core.Tests
   suite Lowfell.Server.Tests
   wait "$lane"
   # One after the other: both keep whole servers busy, and side by side they take longer.
   suite Lowfell.Script.Tests
   suite Lowfell.Browser.Tests
+  say "all of it took $((SECONDS / 60)) min $((SECONDS % 60)) s"
   awk '{ passed += $1; failed += $2 } END { printf "%d passed, %d failed\n", passed, failed; exit failed > 0 }' "$COUNTS"
 }
 

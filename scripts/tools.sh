@@ -60,8 +60,10 @@ need_setpriv() { command -v setpriv >/dev/null || install_packages "setpriv" uti
 
 need_flock() { command -v flock >/dev/null || install_packages "flock" util-linux; }
 
+# The browser without a window: it draws no frame of its own, and a page of 390 px is 390 px wide in it (in a window, never below 500).
 need_chromium() {
-  command -v chromium >/dev/null && command -v chromedriver >/dev/null || install_packages "Chromium for the browser tests" chromium chromium-driver
+  command -v chromium-headless-shell >/dev/null && command -v chromedriver >/dev/null ||
+    install_packages "Chromium for the browser tests" chromium-headless-shell chromium-driver
 }
 
 # A process started by the script must not outlive it, even when the script is killed.

@@ -124,8 +124,8 @@ public sealed class BrowserSession : IAsyncLifetime
 
     private static ChromeDriver Launch(int width, int height, bool dark)
     {
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments("--headless=new", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium-headless-shell" };
+        options.AddArguments("--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
             "--disable-sync", "--disable-dev-shm-usage", $"--window-size={width},{height}", "--force-prefers-reduced-motion");
         if (dark)
             options.AddArgument("--blink-settings=preferredColorScheme=0");

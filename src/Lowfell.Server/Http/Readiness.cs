@@ -44,8 +44,13 @@ internal static class Readiness
         await db.GetService<IMigrator>().MigrateAsync(migration);
     }
 
-    private static LowfellDb Owned(WebApplication app) =>
-        new(LowfellDb.Options(app.Configuration["Lowfell:Owner"] ?? app.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell"));
+    /// <summary>With the services of the application, so that the model is built once for both roles.</summary>
+    private static LowfellDb Owned(WebApplication app)
+    {
+        var connection = app.Configuration["Lowfell:Owner"] ?? app.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell";
+        var options = new DbContextOptionsBuilder<LowfellDb>().UseApplicationServiceProvider(app.Services);
+        return new LowfellDb(LowfellDb.Configure((DbContextOptionsBuilder<LowfellDb>)options, connection).Options);
+    }
 
     private static async Task<string?> Migrate(WebApplication app)
     {

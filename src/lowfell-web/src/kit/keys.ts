@@ -87,6 +87,9 @@ function onKeyDown(e: KeyboardEvent) {
 export function listenForKeys(busy: () => boolean, whenSettled: (call: () => void) => () => void) {
   onItsWay = busy;
   window.addEventListener("keydown", onKeyDown);
+  // Whoever points at something means that, and no longer the keys that had to wait.
+  const pointed = () => keyboard.forget();
+  window.addEventListener("pointerdown", pointed, true);
   const drain = () => window.setTimeout(() => keyboard.drain());
   const settled = () => {
     if (!busy()) leaving = false;
@@ -95,6 +98,7 @@ export function listenForKeys(busy: () => boolean, whenSettled: (call: () => voi
   const stops = [whenSettled(settled), keyboard.watch(drain)];
   return () => {
     window.removeEventListener("keydown", onKeyDown);
+    window.removeEventListener("pointerdown", pointed, true);
     for (const stop of stops) stop();
   };
 }

@@ -91,7 +91,7 @@ export function Component() {
   ] as const;
   return (
     <Tabs.Root defaultValue="do" className="flex h-full min-h-0 flex-col">
-      <div className="flex items-baseline gap-5 border-b border-line px-5 pt-3">
+      <div className="flex flex-wrap items-baseline gap-x-5 border-b border-line px-5 pt-3">
         <h1 className="pb-2 text-lg font-semibold">Remarks</h1>
         <p className="flex gap-3 text-xs" data-counts>
           {(["stop", "caution", "hint"] as const).map((s) => (
@@ -102,7 +102,7 @@ export function Component() {
             </span>
           ))}
         </p>
-        <Tabs.List aria-label="What to look at" className="ml-4 flex">
+        <Tabs.List aria-label="What to look at" className="flex sm:ml-4">
           {tabs.map(([key, name]) => (
             <Tabs.Trigger
               key={key}
