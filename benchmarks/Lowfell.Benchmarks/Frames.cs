@@ -57,7 +57,8 @@ internal static class Frames
     /// <summary>A browser of the size that the page is drawn for.</summary>
     public static ChromeDriver Launch()
     {
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium-headless-shell" };
+        // The program itself: what lies in /usr/bin only calls it, and would leave it running.
+        var options = new ChromeOptions { BinaryLocation = "/usr/lib/chromium/chromium-headless-shell" };
         options.AddArguments("--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
             "--disable-sync", "--window-size=1280,800", "--no-sandbox");
         return new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);

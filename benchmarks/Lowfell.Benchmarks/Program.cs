@@ -128,6 +128,7 @@ async Task Page()
     var set = JsonNode.Parse(await http.GetStringAsync("/api/workshops"))![0]!["sets"]![0]!["id"]!.GetValue<string>();
     var zone = JsonNode.Parse(await http.GetStringAsync($"/api/plan/sets/{set}"))!["designs"]![0]!["zones"]![0]!["id"]!.GetValue<string>();
     FirstView.Run(page, $"/plan/{set}/{zone}", Report);
+    LongTasks.Run(page, $"/plan/{set}/{zone}", Report);
     Frames.Run(page, $"/plan/{set}/{zone}", leastFrames: 40, yardstick);
     foreach (var materials in new[] { 400, 5_000 })
         await LongShelf.Run(http, page, materials, Report);

@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Text.Json.Nodes;
 using Lowfell.Tests;
 using Npgsql;
 using OpenQA.Selenium;
@@ -112,6 +113,24 @@ public sealed class BrowserSession : IAsyncLifetime
         return new Page(driver);
     }
 
+    /// <summary>The first view, gone on to a zone of the demo, with all of it stored.</summary>
+    public Page OpenZone(string design, string zone)
+    {
+        var page = Open();
+        page.ClickText("a", design);
+        page.ClickText("a", zone);
+        page.SeeText("h1", zone);
+        page.Stored();
+        return page;
+    }
+
+    /// <summary>What the server answers.</summary>
+    public async Task<JsonNode> Ask(string path)
+    {
+        using var http = new HttpClient { BaseAddress = new Uri(Address) };
+        return JsonNode.Parse(await http.GetStringAsync(path, TestContext.Current.CancellationToken))!;
+    }
+
     /// <summary>Nothing of the last test is left in it: what the page keeps is emptied, and its console is read to the end.</summary>
     private static IWebDriver Wiped(IWebDriver driver)
     {
@@ -124,7 +143,8 @@ public sealed class BrowserSession : IAsyncLifetime
 
     private static ChromeDriver Launch(int width, int height, bool dark)
     {
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium-headless-shell" };
+        // The program itself: what lies in /usr/bin only calls it, and would leave it running.
+        var options = new ChromeOptions { BinaryLocation = "/usr/lib/chromium/chromium-headless-shell" };
         options.AddArguments("--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
             "--disable-sync", "--disable-dev-shm-usage", $"--window-size={width},{height}", "--force-prefers-reduced-motion");
         if (dark)
@@ -293,15 +313,17 @@ public sealed class Page(IWebDriver driver)
 
     public IWebElement Row(int layer) => See($"li[data-layer='{layer}'] button[data-select]");
 
-    /// <summary>Runs axe on the page as it stands, or on a part of it, and returns what it holds against it.</summary>
-    public List<string> Axe(string within = "body")
+    /// <summary>Runs axe on the page as it stands, or on a part of it, by all its rules or by one, and returns what it holds against it.</summary>
+    public List<string> Axe(string within = "body", string rule = "")
     {
         var script = (IJavaScriptExecutor)Driver;
         if (!(bool)script.ExecuteScript("return 'axe' in window")!)
             script.ExecuteScript(File.ReadAllText(Environment.GetEnvironmentVariable("LOWFELL_TEST_AXE")!));
-        var found = (IReadOnlyCollection<object>)script.ExecuteAsyncScript(
-            "const done = arguments[1]; axe.run(arguments[0] === 'body' ? document : arguments[0], { resultTypes: ['violations'], runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'] })"
-            + ".then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | '))))", within)!;
+        var found = (IReadOnlyCollection<object>)script.ExecuteAsyncScript("""
+            const [within, rule, done] = arguments;
+            axe.run(within === 'body' ? document : within, { resultTypes: ['violations'], runOnly: rule ? [rule] : ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'] })
+              .then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | '))));
+            """, within, rule)!;
         return found.Select(f => f.ToString()!).ToList();
     }
 

@@ -26,8 +26,8 @@ public static class Shopping
     /// <summary>Less than this share of a pack left over counts as low.</summary>
     public const double LowShare = 0.15;
 
-    /// <summary>What is left of a sum by rounding alone: nobody buys a pack for it.</summary>
-    private const double Nothing = 1e-9;
+    /// <summary>What is left of a sum by rounding alone, ml or shares of a pack: nobody buys a pack for it.</summary>
+    private const double Nothing = 1e-7, NothingOfAPack = 1e-9;
 
     /// <summary>What to buy.</summary>
     /// <param name="needMl">What all planned work takes, losses and spare included, at least 0.</param>
@@ -39,7 +39,7 @@ public static class Shopping
         var missing = needMl - stockMl <= Nothing ? 0 : needMl - stockMl;
         if (missing == 0)
             return new Purchase(needMl > 0 && stockMl - needMl < LowShare * packMl ? StockState.Low : StockState.Enough, 0, 0, 0, stockMl - needMl);
-        var packs = packMl > 0 ? (int)Math.Ceiling(missing / packMl - Nothing) : 0;
+        var packs = packMl > 0 ? Math.Max(1, (int)Math.Ceiling(missing / packMl - NothingOfAPack)) : 0;
         return new Purchase(StockState.Short, missing, packs, packs > 0 ? packs * price : null, Math.Max(0, stockMl + packs * packMl - needMl));
     }
 }

@@ -17,6 +17,16 @@ public class ShoppingTests
             Assert.Equal(buy.ShortMl > 0, buy.State == StockState.Short);
         });
 
+    [Theory]
+    [InlineData(1e-9, 0)]
+    [InlineData(8e-9, 0)]
+    [InlineData(2e-7, 1)]
+    public void What_rounding_leaves_is_not_bought(double missingMl, int packs)
+    {
+        var buy = Shopping.For(10 + missingMl, 10, 1000, 15);
+        Assert.Equal((packs, packs * 15d, packs > 0 ? StockState.Short : StockState.Low), (buy.Packs, buy.Cost, buy.State));
+    }
+
     [Fact]
     public void Hardly_anything_left_counts_as_low() =>
         Assert.Equal((StockState.Low, StockState.Enough, StockState.Enough), (Shopping.For(10, 12, 20, 1).State, Shopping.For(10, 14, 20, 1).State, Shopping.For(0, 1, 20, 1).State));

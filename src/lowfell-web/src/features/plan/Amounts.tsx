@@ -4,6 +4,7 @@ import { capital } from "./layerWords";
 import { minutes, ml } from "../../shared/words";
 import type { Layer } from "./stack";
 import type { Material, Sheet } from "./types";
+import { Figure, Row, Table } from "../../kit/Table";
 
 /** How much of what: for the chosen layer on this design's pieces, and for the whole set. */
 export function Amounts(props: {
@@ -34,63 +35,48 @@ export function Amounts(props: {
         Layer {number} for{" "}
         {pieces === 1 ? "the one piece" : pieces === 2 ? "both pieces" : `all ${pieces} pieces`}
       </h2>
-      <table className="w-full text-xs">
-        <thead>
-          <tr className="text-soft">
-            <th scope="col" className="pb-0.5 text-left font-normal">
-              {capital(layer.technique)}
-            </th>
-            <th scope="col" className="pb-0.5 text-right font-normal">
-              here
-            </th>
-            <th scope="col" className="pb-0.5 text-right font-normal">
-              set, to do
-            </th>
-            <th scope="col" className="pb-0.5 text-right font-normal">
-              in stock
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {needs.map((n) => {
-            const whole = setNeeds.get(n.materialId);
-            const short = whole && whole.stockMl < whole.ml;
-            const m = byId.get(n.materialId);
-            return (
-              <tr key={n.materialId} className="border-t border-line">
-                <td className="max-w-[96px] truncate py-1">{m?.name}</td>
-                <td className="text-right font-semibold whitespace-nowrap">{ml(n.ml)}</td>
-                <td className="text-right whitespace-nowrap">{whole ? ml(whole.ml) : ""}</td>
-                <td
-                  className={`text-right whitespace-nowrap ${short ? "font-semibold text-signal" : "text-soft"}`}
-                >
-                  {short && <span aria-hidden="true">▲ </span>}
-                  {whole ? ml(whole.stockMl) : ""}
-                  {short && <span className="sr-only"> (short)</span>}
-                </td>
-              </tr>
-            );
-          })}
-          <tr className="border-t border-line">
-            <td className="py-1">Hands on</td>
-            <td colSpan={3} className="text-right">
-              <b>
-                {said.handsOnLowMinutes < 90
-                  ? `${said.handsOnLowMinutes}–${said.handsOnHighMinutes} min`
-                  : `${minutes(said.handsOnLowMinutes)} – ${minutes(said.handsOnHighMinutes)}`}
-              </b>{" "}
-              <span className="text-soft">estimate</span>
-            </td>
-          </tr>
-          <tr className="border-t border-b border-line">
-            <td className="py-1">Ready for the next</td>
-            <td colSpan={3} className="text-right">
-              <b>{said.neededWaitMinutes > 0 ? minutes(said.neededWaitMinutes) : "at once"}</b>{" "}
-              <span className="text-soft">label wins</span>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <Table
+        caption="What this layer takes"
+        heads={[
+          { text: capital(layer.technique) },
+          { text: "here", figures: true },
+          { text: "set, to do", figures: true },
+          { text: "in stock", figures: true },
+        ]}
+      >
+        {needs.map((n) => {
+          const whole = setNeeds.get(n.materialId);
+          const short = whole && whole.stockMl < whole.ml;
+          const m = byId.get(n.materialId);
+          return (
+            <Row key={n.materialId} head={m?.name} headClass="max-w-[96px] truncate">
+              <Figure className="font-semibold">{ml(n.ml)}</Figure>
+              <Figure>{whole ? ml(whole.ml) : ""}</Figure>
+              <Figure className={short ? "font-semibold text-signal" : "text-soft"}>
+                {short && <span aria-hidden="true">▲ </span>}
+                {whole ? ml(whole.stockMl) : ""}
+                {short && <span className="sr-only"> (short)</span>}
+              </Figure>
+            </Row>
+          );
+        })}
+        <Row head="Hands on">
+          <Figure colSpan={3}>
+            <b>
+              {said.handsOnLowMinutes < 90
+                ? `${said.handsOnLowMinutes}–${said.handsOnHighMinutes} min`
+                : `${minutes(said.handsOnLowMinutes)} – ${minutes(said.handsOnHighMinutes)}`}
+            </b>{" "}
+            <span className="text-soft">estimate</span>
+          </Figure>
+        </Row>
+        <Row head="Ready for the next" className="border-b">
+          <Figure colSpan={3}>
+            <b>{said.neededWaitMinutes > 0 ? minutes(said.neededWaitMinutes) : "at once"}</b>{" "}
+            <span className="text-soft">label wins</span>
+          </Figure>
+        </Row>
+      </Table>
       {needs.length > 0 && setNeeds.get(needs[0]!.materialId) && (
         <p className="mt-1.5 text-xs text-soft">
           {Math.round(100 * setNeeds.get(needs[0]!.materialId)!.drivenShare)} % of the{" "}

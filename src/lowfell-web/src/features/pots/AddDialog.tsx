@@ -1,42 +1,94 @@
 import { write } from "../../api/writes";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { useWatch } from "react-hook-form";
 import { api, Refused, take, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
-import { Choice, TextField } from "../../kit/Field";
+import { figure, z } from "../../kit/form/checks";
+import { Chosen, Ticked, Typed } from "../../kit/form/fields";
 import { differs, readRatio } from "../../shared/words";
 import { Coats, Fit } from "./JarSays";
 import { short, typed } from "./pots";
 import { Refusal } from "./Refusal";
-import { useStep, type StepProps } from "./useStep";
+import { usePotForm } from "./usePotForm";
+import type { StepProps } from "./useStep";
 
-type Way = "ratio" | "amount" | "free";
+/** A ratio that holds thinner. */
+const thinned = (text: string) => {
+  const read = readRatio(text);
+  return read === "neat" ? null : read;
+};
+
+const had = z.boolean();
+const schema = z.discriminatedUnion("way", [
+  z.object({
+    way: z.literal("ratio"),
+    had,
+    ratio: z.string().refine((t) => thinned(t) !== null, "Write parts, such as 2:1."),
+    thinnerId: z.string(),
+  }),
+  z.object({ way: z.literal("amount"), had, upTo: figure("ml", { name: "The amount in all", above: 0 }) }),
+  z.object({
+    way: z.literal("free"),
+    had,
+    materialId: z.string().min(1, "Choose a material."),
+    ml: figure("ml", { name: "The amount", above: 0 }),
+  }),
+]);
+
+type In = z.input<typeof schema>;
+
+/** What to work out for what is typed so far; null while that cannot be read. */
+function question(v: Partial<Record<"way" | "ratio" | "thinnerId" | "upTo", string>>) {
+  if (v.way === "ratio") {
+    const wanted = thinned(v.ratio ?? "");
+    return wanted && { paint: wanted.paint, thinner: wanted.thinner, thinnerId: v.thinnerId ?? "", ml: null };
+  }
+  const upTo = v.way === "amount" ? typed(v.upTo ?? "") : null;
+  return upTo === null ? null : { paint: null, thinner: null, thinnerId: null, ml: upTo };
+}
 
 /** Thin to a ratio, fill up to an amount, or put anything in: what to add is worked out and shown before it is stored. */
 export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"][] }) {
   const { setId, pot, materials } = props;
-  const { send, faultOf, general, fault } = useStep(props.onClose);
   const thinners = materials.filter((m) => m.kind === "thinner");
-  const [way, setWay] = useState<Way>(pot.ml > 0 ? "ratio" : "free");
-  const [ratio, setRatio] = useState("1:1");
-  const [thinnerId, setThinnerId] = useState(
-    () =>
+  const [begin] = useState<In>(() => ({
+    way: pot.ml > 0 ? "ratio" : "free",
+    had: false,
+    ratio: "1:1",
+    thinnerId:
       pot.contents.find((c) => thinners.some((t) => t.id === c.materialId))?.materialId ??
       thinners[0]?.id ??
       "",
-  );
-  const [upTo, setUpTo] = useState(() => short(Math.ceil(pot.ml) + 5));
-  const [free, setFree] = useState({ materialId: materials[0]?.id ?? "", ml: "" });
-  const [had, setHad] = useState(false);
-  const read = readRatio(ratio);
-  const wanted = read === "neat" ? null : read;
-  const ask =
-    way === "ratio"
-      ? wanted && { paint: wanted.paint, thinner: wanted.thinner, thinnerId, ml: null }
-      : way === "amount" && typed(upTo) !== null
-        ? { paint: null, thinner: null, thinnerId: null, ml: typed(upTo) }
-        : null;
+    upTo: `${short(Math.ceil(pot.ml) + 5)} ml`,
+    materialId: materials[0]?.id ?? "",
+    ml: "",
+  }));
+  const { control, submit, busy, refused } = usePotForm({
+    schema,
+    begin,
+    fieldOf: (field) => field.replace("amounts[0].", ""),
+    call: (values, id) =>
+      write((headers) =>
+        api.POST("/api/pots/{setId}/{id}/top-up", {
+          headers,
+          params: { path: { setId, id: pot.id } },
+          body: {
+            id,
+            version: pot.version,
+            amounts:
+              values.way === "free" ? [{ materialId: values.materialId, ml: values.ml, drops: null }] : add,
+            bottleHadMore: values.had,
+          },
+        }),
+      ),
+    says: (p) => `${p.label}: ${short(p.ml)} ml, ${p.dilution}.`,
+    onDone: props.onClose,
+  });
+  const now = useWatch({ control });
+  const way = now.way;
+  const ask = question(now);
   const answer = useQuery({
     queryKey: ["pots", setId, "ask", pot.id, pot.version, ask],
     queryFn: ({ signal }) =>
@@ -52,13 +104,9 @@ export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"]
     retry: false,
   });
   const add =
-    way === "free"
-      ? free.materialId && typed(free.ml) !== null
-        ? [{ materialId: free.materialId, ml: typed(free.ml), drops: null }]
-        : []
-      : ask && !answer.error
-        ? (answer.data?.add.map((a) => ({ materialId: a.materialId, ml: a.ml, drops: null })) ?? [])
-        : [];
+    ask && !answer.error && !answer.isPlaceholderData
+      ? (answer.data?.add.map((a) => ({ materialId: a.materialId, ml: a.ml, drops: null })) ?? [])
+      : [];
   const wrong =
     answer.error instanceof Refused ? (answer.error.refusal.errors[0]?.message ?? answer.error.message) : "";
   return (
@@ -68,72 +116,39 @@ export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"]
       title={`Top up or thin ${pot.label}`}
       says={`${short(pot.ml)} ml, ${pot.dilution}.`}
     >
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void send(
-            (id) =>
-              write((headers) =>
-                api.POST("/api/pots/{setId}/{id}/top-up", {
-                  headers,
-                  params: { path: { setId, id: pot.id } },
-                  body: { id, version: pot.version, amounts: add, bottleHadMore: had },
-                }),
-              ),
-            (p) => `${p.label}: ${short(p.ml)} ml, ${p.dilution}.`,
-          );
-        }}
-      >
+      <form noValidate onSubmit={(e) => void submit(e)}>
         <div className="grid grid-cols-1 sm:grid-cols-[150px_1fr_1fr] items-start gap-2">
-          <Choice
+          <Chosen
+            control={control}
+            name="way"
             label="What to do"
-            value={way}
             options={[
-              { value: "ratio" as Way, text: "Thin to a ratio" },
-              { value: "amount" as Way, text: "Fill up to, ml" },
-              { value: "free" as Way, text: "Put something in" },
+              { value: "ratio", text: "Thin to a ratio" },
+              { value: "amount", text: "Fill up" },
+              { value: "free", text: "Put something in" },
             ].filter((o) => pot.ml > 0 || o.value === "free")}
-            onChange={setWay}
           />
           {way === "ratio" && (
             <>
-              <TextField
-                label="Paint : thinner"
-                value={ratio}
-                fault={wanted ? undefined : "Write parts, such as 2:1."}
-                onChange={(e) => setRatio(e.target.value)}
-              />
-              <Choice
+              <Typed control={control} name="ratio" label="Paint : thinner" />
+              <Chosen
+                control={control}
+                name="thinnerId"
                 label="With"
-                value={thinnerId}
                 options={thinners.map((t) => ({ value: t.id, text: t.name }))}
-                onChange={setThinnerId}
               />
             </>
           )}
-          {way === "amount" && (
-            <TextField
-              label="In all, ml"
-              inputMode="decimal"
-              value={upTo}
-              onChange={(e) => setUpTo(e.target.value)}
-            />
-          )}
+          {way === "amount" && <Typed control={control} name="upTo" label="In all" inputMode="decimal" />}
           {way === "free" && (
             <>
-              <Choice
+              <Chosen
+                control={control}
+                name="materialId"
                 label="Material"
-                value={free.materialId}
                 options={materials.map((m) => ({ value: m.id, text: m.name, group: m.maker || "No maker" }))}
-                onChange={(materialId) => setFree({ ...free, materialId })}
               />
-              <TextField
-                label="ml"
-                inputMode="decimal"
-                value={free.ml}
-                fault={faultOf("amounts[0].ml")}
-                onChange={(e) => setFree({ ...free, ml: e.target.value })}
-              />
+              <Typed control={control} name="ml" label="How much" placeholder="ml" inputMode="decimal" />
             </>
           )}
         </div>
@@ -166,15 +181,18 @@ export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"]
             )}
           </div>
         )}
-        <Refusal says={general} />
-        {(fault?.refusal.code === "not-enough" || had) && (
-          <label className="mt-2 flex min-h-6 items-center gap-2 text-xs">
-            <input type="checkbox" checked={had} onChange={(e) => setHad(e.target.checked)} />
-            The bottle held more than the books say: correct the books, then fill
-          </label>
+        {refused && <Refusal says={refused.message} />}
+        {(refused?.refusal.code === "not-enough" || now.had) && (
+          <div className="mt-2">
+            <Ticked
+              control={control}
+              name="had"
+              label="The bottle held more than the books say: correct the books, then fill"
+            />
+          </div>
         )}
         <div className="mt-4 flex gap-2">
-          <Button type="submit" tone="go" disabled={add.length === 0}>
+          <Button type="submit" tone="go" disabled={busy || (way !== "free" && add.length === 0)}>
             It is in
           </Button>
           <Button onClick={props.onClose}>Cancel</Button>

@@ -8,6 +8,7 @@ import { Button } from "../../kit/Button";
 import { Trouble } from "../../kit/Trouble";
 import { Wide } from "../../kit/Wide";
 import { ml } from "../../shared/words";
+import { Figure, Row, Table } from "../../kit/Table";
 
 /** What every layer still takes and how that comes about, and how much of it for one sitting at the bench. */
 export function Amounts({ setId }: { setId: string }) {
@@ -64,59 +65,49 @@ export function Amounts({ setId }: { setId: string }) {
         </p>
       )}
       <Wide label="What every layer takes">
-        <table
-          className="mt-2 w-full text-xs print:text-[9px] print:leading-tight"
+        <Table
+          className="mt-2 text-xs print:text-[9px] print:leading-tight"
           data-amounts
           hidden={lines.length === 0}
+          caption="What every layer takes"
+          heads={[{ text: "Layer" }, ...head.map((text) => ({ text, figures: true }))]}
         >
-          <caption className="sr-only">What every layer takes</caption>
-          <thead>
-            <tr className="text-soft">
-              <th scope="col" className="py-1 text-left font-normal">
-                Layer
-              </th>
-              {head.map((h) => (
-                <th key={h} scope="col" className="px-2 py-1 text-right font-normal">
-                  {h}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {lines.map((l) => (
-              <tr key={l.zoneId + l.layerId} className="border-t border-line bg-card">
-                <th scope="row" className="px-2 py-1.5 text-left font-normal">
+          {lines.map((l) => (
+            <Row
+              key={l.zoneId + l.layerId}
+              className="bg-card"
+              headClass="pl-2!"
+              head={
+                <>
                   <Link className="font-semibold underline" to={`/plan/${setId}/${l.zoneId}`}>
                     {l.paint}
                   </Link>
                   <span className="block text-soft">
                     {l.zone}, layer {l.number}, {l.technique}
                   </span>
-                </th>
-                <Cell>{l.pieces}</Cell>
-                <Cell>{ml(l.onSurfaceMl)}</Cell>
-                <Cell>{l.transferLossMl > 0 ? ml(l.transferLossMl) : "–"}</Cell>
-                <Cell>{l.fills || "–"}</Cell>
-                <Cell>{l.fillLossMl > 0 ? ml(l.fillLossMl) : "–"}</Cell>
-                <Cell>{ml(l.marginMl)}</Cell>
-                <Cell>
-                  <b>{ml(l.totalMl)}</b>
-                </Cell>
-                <Cell>{sittings(l.sittingsMl)}</Cell>
-              </tr>
-            ))}
-            <tr className="border-t-2 border-ink">
-              <th scope="row" className="px-2 py-1.5 text-left">
-                All of it
-              </th>
-              <td colSpan={6} />
-              <Cell>
-                <b>{ml(amounts.data.totalMl)}</b>
-              </Cell>
-              <td />
-            </tr>
-          </tbody>
-        </table>
+                </>
+              }
+            >
+              <Figure>{l.pieces}</Figure>
+              <Figure>{ml(l.onSurfaceMl)}</Figure>
+              <Figure>{l.transferLossMl > 0 ? ml(l.transferLossMl) : "–"}</Figure>
+              <Figure>{l.fills || "–"}</Figure>
+              <Figure>{l.fillLossMl > 0 ? ml(l.fillLossMl) : "–"}</Figure>
+              <Figure>{ml(l.marginMl)}</Figure>
+              <Figure>
+                <b>{ml(l.totalMl)}</b>
+              </Figure>
+              <Figure>{sittings(l.sittingsMl)}</Figure>
+            </Row>
+          ))}
+          <Row className="border-t-2 border-ink!" headClass="pl-2! font-semibold!" head="All of it">
+            <td colSpan={6} />
+            <Figure>
+              <b>{ml(amounts.data.totalMl)}</b>
+            </Figure>
+            <td />
+          </Row>
+        </Table>
       </Wide>
     </div>
   );
@@ -131,8 +122,4 @@ function sittings(list: number[]): string {
   const alike = list.filter((n) => n === first).length;
   const most = alike === 1 ? ml(first) : `${alike} × ${ml(first)}`;
   return last === first ? most : `${most}, then ${ml(last)}`;
-}
-
-function Cell({ children }: { children: React.ReactNode }) {
-  return <td className="px-2 py-1.5 text-right whitespace-nowrap">{children}</td>;
 }

@@ -1,14 +1,33 @@
 import { write } from "../../api/writes";
 import { useState } from "react";
+import { useController, useWatch } from "react-hook-form";
 import { api } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
-import { Choice, TextField } from "../../kit/Field";
-import { readFigure } from "../../kit/form/figures";
+import { maybe, z } from "../../kit/form/checks";
+import { Chosen, Typed } from "../../kit/form/fields";
 import { ml } from "../../shared/words";
 import { lastsFor, short, type Place, type Reading } from "./pots";
 import { Refusal } from "./Refusal";
-import { useStep, type StepProps } from "./useStep";
+import { usePotForm } from "./usePotForm";
+import type { StepProps } from "./useStep";
+
+const schema = z.object({
+  place: z.string(),
+  pieces: z.array(z.string()).min(1, "Choose the pieces that have it."),
+  used: maybe("ml", { name: "What is used", above: 0 }),
+});
+
+const key = (p: Place) => p.zoneId + p.layerId;
+
+/** The pieces that it lasts for, of those that have none of it yet. */
+const suggested = (place: Place, potMl: number) =>
+  place.all
+    .filter((p) => !p.done)
+    .slice(0, lastsFor(potMl, place))
+    .map((p) => p.id);
+
+const fields: Record<string, string> = { pieceIds: "pieces", ml: "used", zoneId: "place", layerId: "place" };
 
 /** Which pieces are painted from the pot, and with how much of it. */
 export function GiveDialog(props: StepProps & { reading: Reading }) {
@@ -30,34 +49,42 @@ export function GiveDialog(props: StepProps & { reading: Reading }) {
 
 function Giving(props: StepProps & { places: Place[] }) {
   const { setId, pot, places } = props;
-  const { send, faultOf, general } = useStep(props.onClose);
   const last = pot.pieces.at(-1);
-  const key = (p: Place) => p.zoneId + p.layerId;
-  const [placeKey, setPlaceKey] = useState(
+  const [first] = useState(
     () =>
       (places.find((p) => last && key(p) === last.zoneId + last.layerId && p.pieces > 0) ??
         places.find((p) => p.pieces > 0) ??
         places[0])!,
   );
-  const place = places.find((p) => key(p) === key(placeKey)) ?? placeKey;
+  const placeOf = (k: string) => places.find((p) => key(p) === k) ?? first;
+  const { control, form, submit, busy, refused } = usePotForm({
+    schema,
+    begin: { place: key(first), pieces: suggested(first, pot.ml), used: "" },
+    fieldOf: (field) => fields[field] ?? field,
+    call: ({ place, pieces, used }, id) =>
+      write((headers) =>
+        api.POST("/api/pots/{setId}/{id}/give", {
+          headers,
+          params: { path: { setId, id: pot.id } },
+          body: {
+            id,
+            version: pot.version,
+            zoneId: placeOf(place).zoneId,
+            layerId: placeOf(place).layerId,
+            pieceIds: pieces,
+            ml: used,
+          },
+        }),
+      ),
+    says: (p, { pieces }) =>
+      `${pieces.length === 1 ? "One piece has" : `${pieces.length} pieces have`} it; ${short(p.ml)} ml are left.`,
+    onDone: props.onClose,
+  });
+  const place = placeOf(useWatch({ control, name: "place" }));
+  const { field: pieces, fieldState } = useController({ control, name: "pieces" });
   const todo = place.all.filter((p) => !p.done);
   const lasts = lastsFor(pot.ml, place);
-  const [chosen, setChosen] = useState<Set<string>>(() => new Set(todo.slice(0, lasts).map((p) => p.id)));
-  const [amount, setAmount] = useState("");
-  const used = readFigure(amount, "ml");
-  const unread = used && "fault" in used ? used.fault : undefined;
-  const planned = place.pieces > 0 ? (place.ml / place.pieces) * chosen.size : 0;
-  const choosePlace = (next: Place) => {
-    setPlaceKey(next);
-    setChosen(
-      new Set(
-        next.all
-          .filter((p) => !p.done)
-          .slice(0, lastsFor(pot.ml, next))
-          .map((p) => p.id),
-      ),
-    );
-  };
+  const planned = place.pieces > 0 ? (place.ml / place.pieces) * pieces.value.length : 0;
   return (
     <Dialog
       open
@@ -65,38 +92,16 @@ function Giving(props: StepProps & { places: Place[] }) {
       title={`Give ${pot.label} to pieces`}
       says={`${short(pot.ml)} ml are in it.`}
     >
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void send(
-            (id) =>
-              write((headers) =>
-                api.POST("/api/pots/{setId}/{id}/give", {
-                  headers,
-                  params: { path: { setId, id: pot.id } },
-                  body: {
-                    id,
-                    version: pot.version,
-                    zoneId: place.zoneId,
-                    layerId: place.layerId,
-                    pieceIds: [...chosen],
-                    ml: used && "value" in used ? used.value : null,
-                  },
-                }),
-              ),
-            (p) =>
-              `${chosen.size === 1 ? "One piece has" : `${chosen.size} pieces have`} it; ${short(p.ml)} ml are left.`,
-          );
-        }}
-      >
-        <Choice
+      <form noValidate onSubmit={(e) => void submit(e)}>
+        <Chosen
+          control={control}
+          name="place"
           label="On"
-          value={key(place)}
           options={places.map((p) => ({
             value: key(p),
             text: `${p.zone}, layer ${p.number} (${p.technique})${p.pieces === 0 ? ", done" : ""}`,
           }))}
-          onChange={(k) => choosePlace(places.find((p) => key(p) === k)!)}
+          onChosen={(k) => form.setValue("pieces", suggested(placeOf(k), pot.ml))}
         />
         <fieldset className="mt-3">
           <legend className="text-xs text-soft">
@@ -107,43 +112,42 @@ function Giving(props: StepProps & { places: Place[] }) {
             )
           </legend>
           <div className="mt-1 flex flex-wrap gap-1.5">
-            {place.all.map((p) => (
+            {place.all.map((p, i) => (
               <label
                 key={p.id}
-                className={`flex min-h-[28px] items-center gap-1.5 rounded-[3px] border px-2 text-sm ${chosen.has(p.id) ? "border-tide bg-tide-wash" : "border-line"} ${p.done ? "text-soft" : ""}`}
+                className={`flex min-h-[28px] items-center gap-1.5 rounded-[3px] border px-2 text-sm ${pieces.value.includes(p.id) ? "border-tide bg-tide-wash" : "border-line"} ${p.done ? "text-soft" : ""}`}
               >
                 <input
                   type="checkbox"
-                  checked={chosen.has(p.id)}
-                  onChange={(e) => {
-                    const next = new Set(chosen);
-                    if (e.target.checked) next.add(p.id);
-                    else next.delete(p.id);
-                    setChosen(next);
-                  }}
+                  ref={i === 0 ? pieces.ref : undefined}
+                  checked={pieces.value.includes(p.id)}
+                  onChange={(e) =>
+                    pieces.onChange(
+                      e.target.checked ? [...pieces.value, p.id] : pieces.value.filter((id) => id !== p.id),
+                    )
+                  }
                 />
                 {p.label}
                 {p.done && <span className="text-xs">has it</span>}
               </label>
             ))}
           </div>
-          {faultOf("pieceIds") && (
-            <p className="mt-1 text-xs font-medium text-signal">▲ {faultOf("pieceIds")}</p>
+          {fieldState.error && (
+            <p className="mt-1 text-xs font-medium text-signal">▲ {fieldState.error.message}</p>
           )}
         </fieldset>
         <div className="mt-3 w-[260px]">
-          <TextField
+          <Typed
+            control={control}
+            name="used"
             label="Used"
             inputMode="decimal"
             placeholder={planned > 0 ? `as planned, about ${ml(Math.min(planned, pot.ml))}` : ""}
-            value={amount}
-            fault={unread ?? faultOf("ml", "zoneId", "layerId")}
-            onChange={(e) => setAmount(e.target.value)}
           />
         </div>
-        <Refusal says={general} />
+        {refused && <Refusal says={refused.message} />}
         <div className="mt-4 flex gap-2">
-          <Button type="submit" tone="go" disabled={chosen.size === 0 || unread !== undefined}>
+          <Button type="submit" tone="go" disabled={busy}>
             They have it
           </Button>
           <Button onClick={props.onClose}>Cancel</Button>

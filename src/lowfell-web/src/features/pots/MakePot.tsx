@@ -1,15 +1,37 @@
 import { write } from "../../api/writes";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Refused, type Schema } from "../../api/client";
+import { useWatch } from "react-hook-form";
+import { api, type Schema } from "../../api/client";
+import { Alert } from "../../kit/Alert";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
-import { Choice, TextField } from "../../kit/Field";
-import { useSay } from "../../kit/Toast";
-import { nextLabel, short, typed, vessels, type Look } from "./pots";
-import { look as ask, useRefresh } from "./queries";
+import { figure, name, z } from "../../kit/form/checks";
+import { Chosen, Ticked, Typed } from "../../kit/form/fields";
 import { differs } from "../../shared/words";
-import { Alert } from "../../kit/Alert";
+import { nextLabel, short, typed, vessels, type Look } from "./pots";
+import { look as ask } from "./queries";
+import { usePotForm } from "./usePotForm";
+import { Cell, Figure, Row, Table } from "../../kit/Table";
+
+const pot = {
+  label: name("The label", 80),
+  vessel: z.enum(vessels),
+  standsIn: z.boolean(),
+  had: z.boolean(),
+};
+
+/** In drops or by volume: what stands in the other fields is kept and not checked. */
+const schema = z.discriminatedUnion("unit", [
+  z.object({
+    ...pot,
+    unit: z.literal("drops"),
+    drops: z.array(figure("drops", { name: "A count of drops", above: 0, whole: true })),
+  }),
+  z.object({ ...pot, unit: z.literal("ml"), mls: z.array(figure("ml", { name: "The amount", above: 0 })) }),
+]);
+
+type In = z.input<typeof schema>;
 
 /** What was really measured becomes a pot, and leaves the shelf. */
 export function MakePot(props: {
@@ -25,25 +47,57 @@ export function MakePot(props: {
   onMade: (id: string) => void;
 }) {
   const { setId, look } = props;
-  const say = useSay();
-  const refresh = useRefresh();
   // Ids are made once, so that a second press sends the same pot again and not another.
   const [ids] = useState(() => ({
     id: crypto.randomUUID() as string,
     eventId: crypto.randomUUID() as string,
   }));
-  const [label, setLabel] = useState(() => nextLabel(props.name, props.taken));
-  const [vessel, setVessel] = useState<Schema["Vessel"]>("jar");
-  const [unit, setUnit] = useState<"drops" | "ml">(look.totalMl <= 12 ? "drops" : "ml");
-  const [drops, setDrops] = useState(() => look.lines.map((l) => String(l.wholeUnits)));
-  const [mls, setMls] = useState(() => look.lines.map((l) => short(l.ml)));
-  const [standsIn, setStandsIn] = useState(props.standsIn);
-  const [had, setHad] = useState(false);
-  const [fault, setFault] = useState<Refused | null>(null);
-  const values = unit === "drops" ? drops : mls;
-  const amounts = look.lines.map((l, i) => {
-    const n = typed(values[i]!);
-    return { line: l, n, ml: n === null ? null : unit === "drops" ? n * l.unitMl : n };
+  const [begin] = useState<In>(() => ({
+    label: nextLabel(props.name, props.taken),
+    vessel: "jar",
+    unit: look.totalMl <= 12 ? "drops" : "ml",
+    drops: look.lines.map((l) => String(l.wholeUnits)),
+    mls: look.lines.map((l) => short(l.ml)),
+    standsIn: props.standsIn,
+    had: false,
+  }));
+  const { control, submit, busy, refused } = usePotForm({
+    schema,
+    begin,
+    fieldOf: (field) =>
+      field === "name"
+        ? "label"
+        : field.replace(
+            /^amounts\[(\d+)\]\.(drops|ml)$/,
+            (_, i, unit) => `${unit === "ml" ? "mls" : "drops"}.${i}`,
+          ),
+    call: (made) =>
+      write((headers) =>
+        api.POST("/api/pots/{setId}", {
+          headers,
+          params: { path: { setId } },
+          body: {
+            ...ids,
+            label: made.label,
+            vessel: made.vessel,
+            recipeKey: props.same || made.standsIn ? props.standsFor : "",
+            bottleHadMore: made.had,
+            amounts: look.lines.map((l, i) => ({
+              materialId: l.materialId,
+              ml: made.unit === "ml" ? made.mls[i]! : null,
+              drops: made.unit === "drops" ? made.drops[i]! : null,
+            })),
+          },
+        }),
+      ),
+    says: (p) => `${p.label} stands on the bench: ${short(p.ml)} ml.`,
+    onDone: (p) => props.onMade(p.id),
+  });
+  const now: { unit?: string; drops?: string[]; mls?: string[]; had?: boolean } = useWatch({ control });
+  const unit = now.unit === "drops" ? "drops" : "ml";
+  const amounts = look.lines.map((line, i) => {
+    const n = typed((unit === "drops" ? now.drops : now.mls)?.[i] ?? "", unit);
+    return { line, ml: n === null ? null : unit === "drops" ? n * line.unitMl : n };
   });
   const total = amounts.reduce((sum, a) => sum + (a.ml ?? 0), 0);
   const whole = amounts.every((a) => a.ml !== null && a.ml > 0);
@@ -61,36 +115,6 @@ export function MakePot(props: {
     placeholderData: keepPreviousData,
     enabled: whole,
   });
-  const make = async () => {
-    try {
-      const pot = await write((headers) =>
-        api.POST("/api/pots/{setId}", {
-          headers,
-          params: { path: { setId } },
-          body: {
-            ...ids,
-            label,
-            vessel,
-            recipeKey: props.same || standsIn ? props.standsFor : "",
-            bottleHadMore: had,
-            amounts: amounts.map((a) => ({
-              materialId: a.line.materialId,
-              ml: unit === "ml" ? (a.n ?? 0) : null,
-              drops: unit === "drops" ? Math.round(a.n ?? 0) : null,
-            })),
-          },
-        }),
-      );
-      await refresh();
-      say(`${pot.label} stands on the bench: ${short(pot.ml)} ml.`);
-      props.onMade(pot.id);
-    } catch (error) {
-      if (error instanceof Refused) setFault(error);
-    }
-  };
-  const faultOf = (field: string) => fault?.refusal.errors.find((e) => e.field === field)?.message;
-  const general =
-    fault && fault.refusal.errors.every((e) => !["label", "vessel"].includes(e.field)) ? fault : null;
   return (
     <Dialog
       open
@@ -98,29 +122,18 @@ export function MakePot(props: {
       title="Make a pot"
       says="Type what really went in: that is what pieces will be matched by."
     >
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void make();
-        }}
-      >
+      <form noValidate onSubmit={(e) => void submit(e)}>
         <div className="grid grid-cols-1 sm:grid-cols-[1fr_120px_90px] gap-2">
-          <TextField
-            label="Label"
-            value={label}
-            maxLength={80}
-            fault={faultOf("label") ?? faultOf("name")}
-            onChange={(e) => setLabel(e.target.value)}
-          />
-          <Choice label="Kept in" value={vessel} options={vessels} onChange={setVessel} />
-          <Choice label="Measured in" value={unit} options={["drops", "ml"] as const} onChange={setUnit} />
+          <Typed control={control} name="label" label="Label" maxLength={80} />
+          <Chosen control={control} name="vessel" label="Kept in" options={vessels} />
+          <Chosen control={control} name="unit" label="Measured in" options={["drops", "ml"]} />
         </div>
-        <table className="mt-3 w-full text-sm">
-          <caption className="sr-only">What went in</caption>
-          <tbody>
-            {amounts.map((a, i) => (
-              <tr key={a.line.materialId} className="border-t border-line">
-                <th scope="row" className="py-1 text-left font-normal">
+        <Table caption="What went in" className="mt-3 text-sm">
+          {amounts.map((a, i) => (
+            <Row
+              key={a.line.materialId}
+              head={
+                <>
                   {a.line.name}
                   <span className="block text-xs text-soft">
                     recipe:{" "}
@@ -128,27 +141,23 @@ export function MakePot(props: {
                       ? `${short(a.line.units)} ${a.line.unitWord}`
                       : `${short(a.line.ml)} ml`}
                   </span>
-                </th>
-                <td className="w-24 py-1">
-                  <TextField
-                    label={`${unit === "drops" ? "Drops" : "ml"} of ${a.line.name}`}
-                    hideLabel
-                    inputMode="decimal"
-                    value={values[i]}
-                    onChange={(e) => {
-                      const next = values.map((v, k) => (k === i ? e.target.value : v));
-                      if (unit === "drops") setDrops(next);
-                      else setMls(next);
-                    }}
-                  />
-                </td>
-                <td className="w-20 py-1 text-right text-xs text-soft">
-                  {a.ml === null ? "" : `${short(a.ml)} ml`}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              }
+            >
+              <Cell className="w-24">
+                <Typed
+                  key={unit}
+                  control={control}
+                  name={unit === "drops" ? `drops.${i}` : `mls.${i}`}
+                  label={`${unit === "drops" ? "Drops" : "ml"} of ${a.line.name}`}
+                  hideLabel
+                  inputMode="decimal"
+                />
+              </Cell>
+              <Figure className="w-20 text-xs text-soft">{a.ml === null ? "" : `${short(a.ml)} ml`}</Figure>
+            </Row>
+          ))}
+        </Table>
         <p className="mt-2 text-xs" data-measured>
           {whole ? (
             <>
@@ -161,20 +170,26 @@ export function MakePot(props: {
           )}
         </p>
         {props.standsFor && !props.same && (
-          <label className="mt-2 flex min-h-6 items-center gap-2 text-xs">
-            <input type="checkbox" checked={standsIn} onChange={(e) => setStandsIn(e.target.checked)} />
-            It stands in for the mix of the plan, and goes where that goes
-          </label>
+          <div className="mt-2">
+            <Ticked
+              control={control}
+              name="standsIn"
+              label="It stands in for the mix of the plan, and goes where that goes"
+            />
+          </div>
         )}
-        {general && <Alert className="mt-2">{general.refusal.errors[0]?.message ?? general.message}</Alert>}
-        {(general?.refusal.code === "not-enough" || had) && (
-          <label className="mt-2 flex min-h-6 items-center gap-2 text-xs">
-            <input type="checkbox" checked={had} onChange={(e) => setHad(e.target.checked)} />
-            The bottle held more than the books say: correct the books, then mix
-          </label>
+        {refused && <Alert className="mt-2">{refused.refusal.errors[0]?.message ?? refused.message}</Alert>}
+        {(refused?.refusal.code === "not-enough" || now.had) && (
+          <div className="mt-2">
+            <Ticked
+              control={control}
+              name="had"
+              label="The bottle held more than the books say: correct the books, then mix"
+            />
+          </div>
         )}
         <div className="mt-4 flex gap-2">
-          <Button type="submit" tone="go" disabled={!whole}>
+          <Button type="submit" tone="go" disabled={busy || !whole}>
             It is mixed
           </Button>
           <Button onClick={props.onClose}>Cancel</Button>

@@ -3,6 +3,7 @@ import { Button } from "../../kit/Button";
 import { Swatch } from "../../kit/Swatch";
 import { differs, ml } from "../../shared/words";
 import { short, type Mix, type Pot, type Reading } from "./pots";
+import { Figure, Row, Table } from "../../kit/Table";
 
 /** One card a mix, to be printed and cut out: the recipe, where it goes, and what was really mixed. */
 export function MixCards({ reading }: { reading: Reading }) {
@@ -52,22 +53,16 @@ function MixCard({ mix, pots }: { mix: Mix; pots: Pot[] }) {
           <p className="text-soft">{mix.dilution}</p>
         </div>
       </div>
-      <table className="mt-1.5 w-full">
-        <caption className="sr-only">Parts of {mix.name}</caption>
-        <tbody>
-          {mix.parts.map((p) => (
-            <tr key={p.materialId} className="border-t border-line">
-              <th scope="row" className="py-0.5 text-left font-normal">
-                {p.name}
-              </th>
-              <td className="w-14 text-right font-semibold">
-                {p.parts} {p.parts === "1" ? "part" : "parts"}
-              </td>
-              <td className="w-14 text-right text-soft">{short(p.percent)} %</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table caption={`Parts of ${mix.name}`} className="mt-1.5">
+        {mix.parts.map((p) => (
+          <Row key={p.materialId} head={p.name} headClass="py-0.5!">
+            <Figure className="w-14 py-0.5! font-semibold">
+              {p.parts} {p.parts === "1" ? "part" : "parts"}
+            </Figure>
+            <Figure className="w-14 py-0.5! text-soft">{short(p.percent)} %</Figure>
+          </Row>
+        ))}
+      </Table>
       <p className="mt-1.5">
         {mix.places
           .slice(0, 4)

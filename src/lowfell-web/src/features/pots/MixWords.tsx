@@ -1,5 +1,6 @@
 import { ml } from "../../shared/words";
 import type { Mix } from "./pots";
+import { Figure, Row, Table } from "../../kit/Table";
 
 /** How much of a mix the set still takes, and whether the shelf gives it. */
 export function Needs({ mix }: { mix: Mix }) {
@@ -30,23 +31,13 @@ export function Needs({ mix }: { mix: Mix }) {
 /** The layers that a mix goes on. */
 export function Places({ mix }: { mix: Mix }) {
   return (
-    <table className="mt-4 w-full text-xs">
-      <caption className="text-left text-sm font-semibold">Where it goes</caption>
-      <tbody>
-        {mix.places.map((p) => (
-          <tr key={p.zoneId + p.layerId} className="border-t border-line">
-            <td className="py-1">
-              {p.zone}, layer {p.number} ({p.technique})
-            </td>
-            <td className="py-1 text-right whitespace-nowrap">
-              {p.pieces === 0 ? "done" : `${p.pieces} of ${p.all.length} to do`}
-            </td>
-            <td className="w-16 py-1 text-right font-semibold whitespace-nowrap">
-              {p.pieces === 0 ? "" : ml(p.ml)}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <Table caption="Where it goes" captionShown className="mt-4 text-xs">
+      {mix.places.map((p) => (
+        <Row key={p.zoneId + p.layerId} head={`${p.zone}, layer ${p.number} (${p.technique})`}>
+          <Figure>{p.pieces === 0 ? "done" : `${p.pieces} of ${p.all.length} to do`}</Figure>
+          <Figure className="w-16 font-semibold">{p.pieces === 0 ? "" : ml(p.ml)}</Figure>
+        </Row>
+      ))}
+    </Table>
   );
 }

@@ -16,7 +16,7 @@ export function usePotForm<In extends FieldValues, Out>(options: {
   fieldOf?: (field: string) => string;
   call: (values: Out, id: string) => Promise<Pot>;
   says: (pot: Pot, values: Out) => string;
-  onDone: () => void;
+  onDone: (pot: Pot) => void;
 }) {
   const say = useSay();
   const refresh = useRefresh();
@@ -29,7 +29,7 @@ export function usePotForm<In extends FieldValues, Out>(options: {
         const pot = await options.call(values, crypto.randomUUID());
         await refresh();
         say(options.says(pot, values));
-        options.onDone();
+        options.onDone(pot);
       } catch (error) {
         if (error instanceof Refused && error.refusal.code === "changed-elsewhere") await refresh();
         throw error;

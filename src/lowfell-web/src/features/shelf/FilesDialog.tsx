@@ -5,6 +5,7 @@ import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { plural } from "../../kit/severity";
 import { Alert } from "../../kit/Alert";
+import { Cell, Row, Table } from "../../kit/Table";
 
 type Read = { name: string; text: string; palette: boolean; said: Schema["ImportReading"] };
 
@@ -79,31 +80,23 @@ export function FilesDialog({ workshopId, onClose }: { workshopId: string; onClo
                 : ", nothing wrong with it. Nothing is stored yet."}
           </p>
           {said.faultCount > 0 && (
-            <table className="mt-2 w-full text-xs">
-              <caption className="sr-only">What is wrong</caption>
-              <thead className="text-left text-soft">
-                <tr>
-                  <th scope="col" className="w-14 font-normal">
-                    Line
-                  </th>
-                  <th scope="col" className="w-32 font-normal">
-                    Column
-                  </th>
-                  <th scope="col" className="font-normal">
-                    What to do
-                  </th>
-                </tr>
-              </thead>
-              <tbody data-faults>
-                {said.faults.slice(0, 60).map((f, i) => (
-                  <tr key={i} className="border-t border-line">
-                    <td>{f.line}</td>
-                    <td>{f.field}</td>
-                    <td>{f.message}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <Table
+              caption="What is wrong"
+              className="mt-2 text-xs"
+              data-faults
+              heads={[
+                { text: "Line", className: "w-14" },
+                { text: "Column", className: "w-32" },
+                { text: "What to do" },
+              ]}
+            >
+              {said.faults.slice(0, 60).map((f, i) => (
+                <Row key={i} head={f.line}>
+                  <Cell>{f.field}</Cell>
+                  <Cell>{f.message}</Cell>
+                </Row>
+              ))}
+            </Table>
           )}
           {!said.stored && said.faultCount === 0 && (
             <>

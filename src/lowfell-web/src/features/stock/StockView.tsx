@@ -13,6 +13,7 @@ import { Wide } from "../../kit/Wide";
 import { differs, ml, money } from "../../shared/words";
 import { Currency } from "./Currency";
 import { MoveDialog } from "./MoveDialog";
+import { Cell, Figure, Row, Table } from "../../kit/Table";
 
 type Line = Schema["ShoppingLine"];
 
@@ -135,7 +136,7 @@ export function Component() {
             Nothing: what is on the shelf lasts for everything planned.
           </p>
         ) : (
-          <Table
+          <Lines
             lines={short}
             caption="To buy"
             workshopId={workshopId}
@@ -150,7 +151,7 @@ export function Component() {
           <h2 id="lasts" className="text-base font-semibold">
             What lasts
           </h2>
-          <Table
+          <Lines
             lines={rest}
             caption="What lasts"
             workshopId={workshopId}
@@ -171,7 +172,7 @@ export function Component() {
   );
 }
 
-function Table(props: {
+function Lines(props: {
   lines: Line[];
   caption: string;
   workshopId: string;
@@ -180,39 +181,29 @@ function Table(props: {
   onBuy?: (line: Line) => void;
 }) {
   const buying = props.onBuy !== undefined;
-  const head = [
-    "Material",
-    "",
-    "Needed",
-    "In stock",
-    ...(buying ? ["Missing", "Buy", "Cost"] : []),
-    "Left after",
+  const heads = [
+    { text: "Material" },
+    { text: "State", hidden: true },
+    ...["Needed", "In stock", ...(buying ? ["Missing", "Buy", "Cost"] : []), "Left after"].map((text) => ({
+      text,
+      figures: true,
+    })),
+    { text: "What drives it" },
+    { text: "Do", hidden: true, className: "no-print" },
   ];
   return (
     <Wide label={props.caption}>
-      <table className="mt-1 w-full text-xs">
-        <caption className="sr-only">{props.caption}</caption>
-        <thead>
-          <tr className="text-left text-soft">
-            {head.map((h, i) => (
-              <th key={i} scope="col" className={`px-2 py-1 font-normal ${i > 1 ? "text-right" : ""}`}>
-                {h || <span className="sr-only">State</span>}
-              </th>
-            ))}
-            <th scope="col" className="px-2 py-1 font-normal">
-              What drives it
-            </th>
-            <th scope="col" className="no-print">
-              <span className="sr-only">Do</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {props.lines.map((l) => {
-            const look = states[l.state];
-            return (
-              <tr key={l.materialId} data-line={l.name} className="border-t border-line bg-card align-top">
-                <th scope="row" className="px-2 py-1.5 text-left font-normal">
+      <Table caption={props.caption} className="mt-1 text-xs" heads={heads}>
+        {props.lines.map((l) => {
+          const look = states[l.state];
+          return (
+            <Row
+              key={l.materialId}
+              data-line={l.name}
+              className="bg-card align-top"
+              headClass="pl-2!"
+              head={
+                <>
                   <Link className="font-semibold underline" to={`/shelf/${props.workshopId}/${l.materialId}`}>
                     {l.name}
                   </Link>{" "}
@@ -225,47 +216,44 @@ function Table(props: {
                         .join(", ")}
                     </span>
                   )}
-                </th>
-                <td className={`px-2 py-1.5 whitespace-nowrap ${look.tint}`}>
-                  <span aria-hidden="true">{look.sign} </span>
-                  {look.word}
-                </td>
-                <Cell>{ml(l.needMl)}</Cell>
-                <Cell>{ml(l.stockMl)}</Cell>
-                {buying && (
-                  <>
-                    <Cell>{ml(l.shortMl)}</Cell>
-                    <Cell>{l.packs > 0 ? `${l.packs} × ${ml(l.packMl)}` : "no pack size"}</Cell>
-                    <Cell>{l.cost === null ? "no price" : money(l.cost, props.currency)}</Cell>
-                  </>
-                )}
-                <Cell>{ml(l.leftMl)}</Cell>
-                <td className="px-2 py-1.5 text-soft">
-                  {Math.round(l.drivenShare * 100)} % {l.drivenBy}
-                </td>
-                <td className="no-print px-2 py-1 text-right whitespace-nowrap">
-                  {props.onBuy && l.packs > 0 && (
-                    <Button tone="plain" aria-label={`Bought: ${l.name}`} onClick={() => props.onBuy!(l)}>
-                      Bought
-                    </Button>
-                  )}{" "}
-                  <Button
-                    aria-label={`Moves of ${l.name}`}
-                    aria-haspopup="dialog"
-                    onClick={() => props.onOpen(l)}
-                  >
-                    Moves…
+                </>
+              }
+            >
+              <Cell className={`whitespace-nowrap ${look.tint}`}>
+                <span aria-hidden="true">{look.sign} </span>
+                {look.word}
+              </Cell>
+              <Figure>{ml(l.needMl)}</Figure>
+              <Figure>{ml(l.stockMl)}</Figure>
+              {buying && (
+                <>
+                  <Figure>{ml(l.shortMl)}</Figure>
+                  <Figure>{l.packs > 0 ? `${l.packs} × ${ml(l.packMl)}` : "no pack size"}</Figure>
+                  <Figure>{l.cost === null ? "no price" : money(l.cost, props.currency)}</Figure>
+                </>
+              )}
+              <Figure>{ml(l.leftMl)}</Figure>
+              <Cell className="text-soft">
+                {Math.round(l.drivenShare * 100)} % {l.drivenBy}
+              </Cell>
+              <td className="no-print px-2 py-1 text-right whitespace-nowrap">
+                {props.onBuy && l.packs > 0 && (
+                  <Button tone="plain" aria-label={`Bought: ${l.name}`} onClick={() => props.onBuy!(l)}>
+                    Bought
                   </Button>
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+                )}{" "}
+                <Button
+                  aria-label={`Moves of ${l.name}`}
+                  aria-haspopup="dialog"
+                  onClick={() => props.onOpen(l)}
+                >
+                  Moves…
+                </Button>
+              </td>
+            </Row>
+          );
+        })}
+      </Table>
     </Wide>
   );
-}
-
-function Cell({ children }: { children: React.ReactNode }) {
-  return <td className="px-2 py-1.5 text-right whitespace-nowrap">{children}</td>;
 }

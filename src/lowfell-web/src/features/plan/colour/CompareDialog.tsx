@@ -11,6 +11,7 @@ import type { ColourProps } from "./props";
 import { paintShare, partsOf } from "./share";
 import { useAnswer } from "./useAnswer";
 import { differs } from "../../../shared/words";
+import { Cell, Figure, Row, Table } from "../../../kit/Table";
 
 /** This zone's stack beside another: a treatment of the set, or the same with one layer from another pot or dilution. */
 export function CompareDialog(props: ColourProps & { onClose: () => void }) {
@@ -111,44 +112,30 @@ export function CompareDialog(props: ColourProps & { onClose: () => void }) {
             Between the two, from the table: <b>{differs(answer.average.difference)}</b>. The other is{" "}
             {answer.average.words}.
           </p>
-          <table className="mt-2 w-full text-xs">
-            <thead className="text-soft">
-              <tr>
-                <th scope="col" className="text-left font-normal">
-                  finished
-                </th>
-                <th scope="col" className="text-left font-normal">
-                  this
-                </th>
-                <th scope="col" className="text-left font-normal">
-                  the other
-                </th>
-                <th scope="col" className="text-right font-normal">
-                  apart
-                </th>
-                <th scope="col" className="pl-3 text-left font-normal">
-                  the other is
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {answer.positions.map((p) => (
-                <tr key={p.position} className="border-t border-line">
-                  <th scope="row" className="py-1 text-left font-normal">
-                    {p.position}
-                  </th>
-                  <td>
-                    <Swatch colour={p.mine} name="this" className="h-6 w-full" />
-                  </td>
-                  <td>
-                    <Swatch colour={p.other} name="the other" className="h-6 w-full" />
-                  </td>
-                  <td className="text-right font-semibold whitespace-nowrap">{differs(p.difference)}</td>
-                  <td className="pl-3">{p.words}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Table
+            caption="Position by position"
+            className="mt-2 text-xs"
+            heads={[
+              { text: "finished" },
+              { text: "this" },
+              { text: "the other" },
+              { text: "apart", figures: true },
+              { text: "the other is", className: "pl-3" },
+            ]}
+          >
+            {answer.positions.map((p) => (
+              <Row key={p.position} head={p.position}>
+                <Cell>
+                  <Swatch colour={p.mine} name="this" className="h-6 w-full" />
+                </Cell>
+                <Cell>
+                  <Swatch colour={p.other} name="the other" className="h-6 w-full" />
+                </Cell>
+                <Figure className="font-semibold">{differs(p.difference)}</Figure>
+                <Cell className="pl-3">{p.words}</Cell>
+              </Row>
+            ))}
+          </Table>
           <div className="mt-4 grid grid-cols-2 gap-5">
             <Strip title="This" layers={layers} reading={reading} byId={byId} />
             <Strip title="The other" layers={answer.otherLayers} reading={answer.other} byId={byId} />

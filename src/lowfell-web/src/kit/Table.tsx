@@ -1,0 +1,70 @@
+import type { ComponentProps, ReactNode } from "react";
+
+type Head = {
+  text: string;
+  /** A column of figures: they end below each other. */
+  figures?: boolean;
+  /** Said, not shown: what stands below speaks for itself. */
+  hidden?: boolean;
+  className?: string;
+};
+
+/** A table that is read: what it holds is always said, its columns and rows have heads. */
+export function Table({
+  caption,
+  captionShown,
+  heads,
+  className = "text-xs",
+  children,
+  ...rest
+}: ComponentProps<"table"> & { caption: string; captionShown?: boolean; heads?: readonly Head[] }) {
+  return (
+    <table className={`w-full ${className}`} {...rest}>
+      <caption className={captionShown ? "text-left text-sm font-semibold" : "sr-only"}>{caption}</caption>
+      {heads && (
+        <thead>
+          <tr className="text-soft">
+            {heads.map((h) => (
+              <th
+                key={h.text}
+                scope="col"
+                className={`px-1 py-1 font-normal first:pl-0 last:pr-0 ${h.figures ? "text-right" : "text-left"} ${h.className ?? ""}`}
+              >
+                {h.hidden ? <span className="sr-only">{h.text}</span> : h.text}
+              </th>
+            ))}
+          </tr>
+        </thead>
+      )}
+      <tbody>{children}</tbody>
+    </table>
+  );
+}
+
+/** One thing, under its head. */
+export function Row({
+  head,
+  headClass = "",
+  className = "",
+  children,
+  ...rest
+}: ComponentProps<"tr"> & { head: ReactNode; headClass?: string }) {
+  return (
+    <tr className={`border-t border-line ${className}`} {...rest}>
+      <th scope="row" className={`px-1 py-1 text-left font-normal first:pl-0 ${headClass}`}>
+        {head}
+      </th>
+      {children}
+    </tr>
+  );
+}
+
+/** Words. */
+export const Cell = ({ className = "", ...rest }: ComponentProps<"td">) => (
+  <td className={`px-1 py-1 last:pr-0 ${className}`} {...rest} />
+);
+
+/** A figure with its unit. */
+export const Figure = ({ className = "", ...rest }: ComponentProps<"td">) => (
+  <td className={`px-1 py-1 text-right whitespace-nowrap last:pr-0 ${className}`} {...rest} />
+);
