@@ -27,11 +27,12 @@ build_server() {
     say "building the server"
     mkdir -p "$STAMPS"; touch "$STAMPS/server.new"
     quietly dotnet build "$SERVER" -c Release -v q --nologo || fail "the server did not build; the messages are above."
+    quietly dotnet publish "$SERVER" -c Release --no-build -v q --nologo || fail "the server could not be compiled ahead; the messages are above."
     mv "$STAMPS/server.new" "$STAMPS/server"
   fi
 }
 
-server_dll() { echo "$SERVER/bin/Release/net10.0/Lowfell.Server.dll"; }
+server_dll() { echo "$SERVER/bin/served/Lowfell.Server.dll"; }
 
 install_web() {
   if stale npm "$WEB/package.json" "$WEB/package-lock.json" || [ ! -d "$WEB/node_modules" ]; then

@@ -76,12 +76,6 @@ page_lane() {
   web_suite
 }
 
-# The analysers have spoken while it was built.
-format_lane() {
-  step "C# format" dotnet format whitespace Lowfell.slnx --verify-no-changes --no-restore
-  step "C# style" dotnet format style Lowfell.slnx --verify-no-changes --no-restore
-}
-
 lowfell_test() {
   need_dotnet; need_node; need_setpriv; need_flock; need_postgres; need_chromium
   build_web
@@ -101,7 +95,8 @@ lowfell_test() {
   say "building the tests"
   quietly dotnet build Lowfell.slnx -c Release -v q --nologo || fail "the solution did not build without warnings; the messages are above."
   wait "$lane"
-  format_lane &
+  # Style and analysers have spoken while it was built.
+  step "C# format" dotnet format whitespace Lowfell.slnx --verify-no-changes --no-restore &
   lane=$!
   suite Lowfell.Core.Tests
   suite Lowfell.Server.Tests
