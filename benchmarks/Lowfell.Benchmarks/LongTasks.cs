@@ -51,6 +51,7 @@ internal static class LongTasks
             driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = Watch });
             driver.Navigate().GoToUrl(url + zonePath);
             Done("the first view", "[data-save=saved]");
+            script.ExecuteScript("document.querySelector(\"li[data-layer='6'] button[data-select]\").focus()");
             foreach (var (step, keys, until) in walk)
             {
                 driver.SwitchTo().ActiveElement().SendKeys(keys);

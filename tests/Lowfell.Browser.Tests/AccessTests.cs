@@ -2,23 +2,31 @@ using OpenQA.Selenium;
 
 namespace Lowfell.Browser.Tests;
 
+public sealed class WidestAccessTests(BrowserSession session) : AccessTests(session)
+{
+    [Fact]
+    public void Everything_that_can_be_opened_is_clean_by_both_lights() => EverythingIsClean(1280, dark: false, otherLight: true);
+}
+
 public sealed class WideAccessTests(BrowserSession session) : AccessTests(session)
 {
-    [Theory]
-    [InlineData(1280, false, true)]
-    [InlineData(1024, true, false)]
-    public void Everything_that_can_be_opened_is_clean(int width, bool dark, bool otherLight) => EverythingIsClean(width, dark, otherLight);
+    [Fact]
+    public void Everything_that_can_be_opened_is_clean_in_the_dark() => EverythingIsClean(1024, dark: true, otherLight: false);
 }
 
 public sealed class NarrowAccessTests(BrowserSession session) : AccessTests(session)
 {
-    [Theory]
-    [InlineData(640, false, false)]
-    [InlineData(390, true, true)]
-    public void Everything_that_can_be_opened_is_clean(int width, bool dark, bool otherLight) => EverythingIsClean(width, dark, otherLight);
+    [Fact]
+    public void Everything_that_can_be_opened_is_clean() => EverythingIsClean(640, dark: false, otherLight: false);
 }
 
-/// <summary>axe holds nothing against any view, light or dark, wide or narrow. In two parts, so that they run side by side.</summary>
+public sealed class NarrowestAccessTests(BrowserSession session) : AccessTests(session)
+{
+    [Fact]
+    public void Everything_that_can_be_opened_is_clean_by_both_lights() => EverythingIsClean(390, dark: true, otherLight: true);
+}
+
+/// <summary>axe holds nothing against any view, light or dark, wide or narrow. A class each, so that they run side by side.</summary>
 public abstract class AccessTests(BrowserSession session) : IClassFixture<BrowserSession>
 {
     /// <summary>

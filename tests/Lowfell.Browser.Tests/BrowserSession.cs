@@ -131,6 +131,13 @@ public sealed class BrowserSession : IAsyncLifetime
         return JsonNode.Parse(await http.GetStringAsync(path, TestContext.Current.CancellationToken))!;
     }
 
+    /// <summary>The names on the demo's shelf.</summary>
+    public async Task<List<string>> ShelfNames()
+    {
+        var workshop = (await Ask("/api/workshops"))[0]!["id"]!;
+        return (await Ask($"/api/shelf/{workshop}/materials")).AsArray().Select(m => m!["name"]!.GetValue<string>()).ToList();
+    }
+
     /// <summary>Nothing of the last test is left in it: what the page keeps is emptied, and its console is read to the end.</summary>
     private static IWebDriver Wiped(IWebDriver driver)
     {
@@ -286,6 +293,16 @@ public sealed class Page(IWebDriver driver)
         });
         Gone("[role=listbox]");
     }
+
+    /// <summary>Into a chooser as a hand does it: a click, unless it has the focus already, and then the letters.</summary>
+    public void Type(string chooser, string name) => Wait(d =>
+    {
+        var field = Field(d, chooser);
+        if (!field.Equals(d.SwitchTo().ActiveElement()))
+            field.Click();
+        new OpenQA.Selenium.Interactions.Actions(d).SendKeys(name + OpenQA.Selenium.Keys.Enter).Perform();
+        return true;
+    });
 
     /// <summary>Opens a view by the bar: its place first, then the view in the second row; or from the menu of the workshop.</summary>
     public void Go(string view)

@@ -1,20 +1,35 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { api, type Schema } from "../../api/client";
+import { useState } from "react";
+import { api, Refused, type Schema } from "../../api/client";
 import { write } from "../../api/writes";
+import { Button } from "../../kit/Button";
+import { useSay } from "../../kit/Toast";
 
-/** Not a school: a habit of speech, asked once where it first comes up and changed here. */
+type Meaning = Schema["PercentMeaning"] | null;
+
+/** Not a school: a habit of speech, asked once where it first comes up and changed here. Like the rest, stored when it is said. */
 export function BarePercent({ house }: { house: Schema["HouseRulesDto"] }) {
   const queries = useQueryClient();
-  const remember = async (meaning: Schema["PercentMeaning"] | null) => {
-    const answer = await write((headers) =>
-      api.PUT("/api/workshops/{workshopId}/house-rules/bare-percent", {
-        headers,
-        params: { path: { workshopId: house.workshopId } },
-        body: { meaning },
-      }),
-    );
-    queries.setQueryData(["house", house.workshopId], answer);
-    void queries.invalidateQueries({ queryKey: ["dilution"] });
+  const say = useSay();
+  const stored: Meaning = house.barePercent ?? null;
+  const [chosen, setChosen] = useState<Meaning | undefined>(undefined);
+  const pending = chosen !== undefined && chosen !== stored;
+  const remember = async (meaning: Meaning) => {
+    try {
+      const answer = await write((headers) =>
+        api.PUT("/api/workshops/{workshopId}/house-rules/bare-percent", {
+          headers,
+          params: { path: { workshopId: house.workshopId } },
+          body: { meaning },
+        }),
+      );
+      queries.setQueryData(["house", house.workshopId], answer);
+      setChosen(undefined);
+      void queries.invalidateQueries({ queryKey: ["dilution"] });
+      say("Stored: what a bare percentage means here.");
+    } catch (error) {
+      if (error instanceof Refused) say(error.message, true);
+    }
   };
   const answers = [
     [null, "Ask each time it comes up"],
@@ -30,13 +45,21 @@ export function BarePercent({ house }: { house: Schema["HouseRulesDto"] }) {
             <input
               type="radio"
               name="bare percent"
-              checked={(house.barePercent ?? null) === meaning}
-              onChange={() => void remember(meaning)}
+              checked={(pending ? chosen : stored) === meaning}
+              onChange={() => setChosen(meaning)}
             />
             {text}
           </label>
         ))}
       </div>
+      {pending && (
+        <div className="mt-1.5 flex gap-2">
+          <Button tone="go" onClick={() => void remember(chosen)}>
+            Store this answer
+          </Button>
+          <Button onClick={() => setChosen(undefined)}>Back</Button>
+        </div>
+      )}
     </fieldset>
   );
 }

@@ -43,9 +43,10 @@ export function Component() {
   // The set speaks first: a zone of a set that is not there is not the thing to mend.
   const first = overview.data?.designs[0]?.zones[0];
   const error = hindered(overview) ?? (overview.data ? hindered(sheet, techniques, materials) : null);
-  // Name and designs are drawn first, the bench of the zone in the frames after.
-  const drawn = useDeferredValue(true, false);
-  const there = drawn && !!kept.data && !!sheet.data && !!materials.data && !!techniques.data;
+  const come = !!kept.data && !!sheet.data && !!materials.data && !!techniques.data;
+  // Name and designs are drawn first, the bench of the zone in the frames after; meanwhile the page listens.
+  const drawn = useDeferredValue(come ? zoneId : null, null);
+  const there = come && drawn === zoneId;
   const walk = (by: number, of: "zones" | "designs") => () => {
     const to = zoneFrom(overview.data?.designs ?? [], zoneId, by, of);
     if (to) leave(() => void navigate(`/plan/${setId}/${to}`, { replace: true }));
@@ -78,7 +79,7 @@ export function Component() {
   return (
     <div className="h-full min-h-0 overflow-y-auto md:grid md:grid-cols-[208px_minmax(0,1fr)] md:overflow-visible xl:grid-cols-[226px_minmax(0,1fr)]">
       <DesignList overview={overview.data} zoneId={zoneId} />
-      {drawn && kept.data && sheet.data && materials.data && techniques.data ? (
+      {there && sheet.data && materials.data && techniques.data ? (
         <ZoneBench
           key={measuresOf(sheet.data.zone)}
           tab={tab}

@@ -49,8 +49,11 @@ export function Ratio(props: {
     onChange({ thinnerId, ...read });
   };
 
+  // What was just answered about a bare percentage holds for the next one, however quickly it is typed.
+  const remembering = useRef<Promise<unknown>>(Promise.resolve());
   const ask = async (typed: string) => {
     try {
+      await remembering.current;
       const answer = await take(
         api.POST("/api/workshops/{workshopId}/dilution", {
           params: { path: { workshopId } },
@@ -88,13 +91,17 @@ export function Ratio(props: {
     setText(`${r.parts[0]}:${r.parts[1]}`);
     // The two readings of a bare percentage come in this order.
     if (/^[^%]*\d\s*(%|per ?cent)[^%]*$/i.test(text))
-      void write((headers) =>
+      remembering.current = write((headers) =>
         api.PUT("/api/workshops/{workshopId}/house-rules/bare-percent", {
           headers,
           params: { path: { workshopId } },
           body: { meaning: index === 0 ? "of the mix" : "added" },
         }),
-      ).then(() => void queries.invalidateQueries({ queryKey: ["house"] }));
+      ).then(
+        () => queries.invalidateQueries({ queryKey: ["house"] }),
+        // It is asked again next time.
+        () => null,
+      );
   };
 
   const only = said && !said.ambiguous ? said.readings[0] : undefined;
