@@ -1,5 +1,7 @@
 using System.Diagnostics;
+using System.Text;
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using Lowfell.Tests;
 using Npgsql;
 using OpenQA.Selenium;
@@ -342,6 +344,14 @@ public sealed class Page(IWebDriver driver)
               .then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | '))));
             """, within, rule)!;
         return found.Select(f => f.ToString()!).ToList();
+    }
+
+    /// <summary>On how many sheets of A4 the page is printed.</summary>
+    public int Sheets()
+    {
+        var paper = new PrintOptions { PageDimensions = PrintOptions.PageSize.A4 };
+        var pdf = ((WebDriver)Driver).Print(paper).AsByteArray;
+        return Regex.Count(Encoding.Latin1.GetString(pdf), @"/Type\s*/Page\b");
     }
 
     /// <summary>Errors that the page wrote to the browser's console.</summary>

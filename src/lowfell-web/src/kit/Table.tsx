@@ -14,12 +14,22 @@ export function Table({
   caption,
   captionShown,
   heads,
+  onCards,
   className = "text-xs",
   children,
   ...rest
-}: ComponentProps<"table"> & { caption: string; captionShown?: boolean; heads?: readonly Head[] }) {
+}: ComponentProps<"table"> & {
+  caption: string;
+  captionShown?: boolean;
+  heads?: readonly Head[];
+  /** Its rows lie on cards, and keep away from their edges. */
+  onCards?: boolean;
+}) {
+  const cards = onCards
+    ? "[&_td]:px-2 [&_th]:px-2 [&_tbody>tr]:bg-card"
+    : "[&_tr>:first-child]:pl-0 [&_tr>:last-child]:pr-0";
   return (
-    <table className={`w-full ${className}`} {...rest}>
+    <table className={`relative w-full ${cards} ${className}`} {...rest}>
       <caption className={captionShown ? "text-left text-sm font-semibold" : "sr-only"}>{caption}</caption>
       {heads && (
         <thead>
@@ -28,7 +38,7 @@ export function Table({
               <th
                 key={h.text}
                 scope="col"
-                className={`px-1 py-1 font-normal first:pl-0 last:pr-0 ${h.figures ? "text-right" : "text-left"} ${h.className ?? ""}`}
+                className={`px-1 py-1 font-normal ${h.figures ? "text-right whitespace-nowrap" : "text-left"} ${h.className ?? ""}`}
               >
                 {h.hidden ? <span className="sr-only">{h.text}</span> : h.text}
               </th>
@@ -51,7 +61,7 @@ export function Row({
 }: ComponentProps<"tr"> & { head: ReactNode; headClass?: string }) {
   return (
     <tr className={`border-t border-line ${className}`} {...rest}>
-      <th scope="row" className={`px-1 py-1 text-left font-normal first:pl-0 ${headClass}`}>
+      <th scope="row" className={`px-1 py-1 text-left font-normal ${headClass}`}>
         {head}
       </th>
       {children}
@@ -61,10 +71,10 @@ export function Row({
 
 /** Words. */
 export const Cell = ({ className = "", ...rest }: ComponentProps<"td">) => (
-  <td className={`px-1 py-1 last:pr-0 ${className}`} {...rest} />
+  <td className={`px-1 py-1 ${className}`} {...rest} />
 );
 
 /** A figure with its unit. */
 export const Figure = ({ className = "", ...rest }: ComponentProps<"td">) => (
-  <td className={`px-1 py-1 text-right whitespace-nowrap last:pr-0 ${className}`} {...rest} />
+  <td className={`px-1 py-1 text-right whitespace-nowrap ${className}`} {...rest} />
 );

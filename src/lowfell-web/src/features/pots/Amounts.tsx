@@ -35,7 +35,7 @@ export function Amounts({ setId }: { setId: string }) {
     "A sitting",
   ];
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto px-5 pt-2 pb-6">
+    <div className="h-full overflow-y-auto px-5 pt-2 pb-6 print:h-auto print:overflow-visible">
       <div className="flex items-end gap-3">
         <p className="text-xs text-soft">
           What is still to be laid, layer by layer: wet film ÷ what reaches the surface + what stays in the
@@ -66,23 +66,22 @@ export function Amounts({ setId }: { setId: string }) {
       )}
       <Wide label="What every layer takes">
         <Table
-          className="mt-2 text-xs print:text-[9px] print:leading-tight"
+          className="mt-2 text-xs print:text-[9px] print:leading-tight print:[&_td]:py-px print:[&_th]:py-px"
           data-amounts
           hidden={lines.length === 0}
+          onCards
           caption="What every layer takes"
           heads={[{ text: "Layer" }, ...head.map((text) => ({ text, figures: true }))]}
         >
           {lines.map((l) => (
             <Row
               key={l.zoneId + l.layerId}
-              className="bg-card"
-              headClass="pl-2!"
               head={
                 <>
                   <Link className="font-semibold underline" to={`/plan/${setId}/${l.zoneId}`}>
                     {l.paint}
                   </Link>
-                  <span className="block text-soft">
+                  <span className="block text-soft print:ml-2 print:inline">
                     {l.zone}, layer {l.number}, {l.technique}
                   </span>
                 </>
@@ -100,7 +99,7 @@ export function Amounts({ setId }: { setId: string }) {
               <Figure>{sittings(l.sittingsMl)}</Figure>
             </Row>
           ))}
-          <Row className="border-t-2 border-ink!" headClass="pl-2! font-semibold!" head="All of it">
+          <Row className="border-t-2 border-ink!" headClass="font-semibold!" head="All of it">
             <td colSpan={6} />
             <Figure>
               <b>{ml(amounts.data.totalMl)}</b>

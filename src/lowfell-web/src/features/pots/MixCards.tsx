@@ -9,7 +9,7 @@ import { Figure, Row, Table } from "../../kit/Table";
 export function MixCards({ reading }: { reading: Reading }) {
   const mixes = reading.mixes.filter((m) => m.needsMixing);
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto px-5 pt-2 pb-6">
+    <div className="h-full overflow-y-auto px-5 pt-2 pb-6 print:h-auto print:overflow-visible">
       <div className="no-print flex items-center gap-3">
         <p className="text-xs text-soft">
           Print them, cut them out, keep them by the pots. Colours on paper are only a reminder.

@@ -193,15 +193,14 @@ function Lines(props: {
   ];
   return (
     <Wide label={props.caption}>
-      <Table caption={props.caption} className="mt-1 text-xs" heads={heads}>
+      <Table onCards caption={props.caption} className="mt-1 text-xs" heads={heads}>
         {props.lines.map((l) => {
           const look = states[l.state];
           return (
             <Row
               key={l.materialId}
               data-line={l.name}
-              className="bg-card align-top"
-              headClass="pl-2!"
+              className="align-top"
               head={
                 <>
                   <Link className="font-semibold underline" to={`/shelf/${props.workshopId}/${l.materialId}`}>
