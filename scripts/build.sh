@@ -23,7 +23,7 @@ stamp() { mkdir -p "$STAMPS"; touch "$STAMPS/$1"; }
 
 # build_server [BUILD] — the stamp is set to the time before the build, so that edits made meanwhile count.
 build_server() {
-  if stale server src/Lowfell.Core src/Lowfell.Store src/Lowfell.Server Directory.Build.props Directory.Packages.props global.json; then
+  if stale server src/Lowfell.Core src/Lowfell.Store src/Lowfell.Server Directory.Build.props Directory.Packages.props global.json || [ ! -e "$(server_dll)" ]; then
     say "building the server"
     mkdir -p "$STAMPS"; touch "$STAMPS/server.new"
     quietly dotnet build "$SERVER" -c Release -v q --nologo || fail "the server did not build; the messages are above."

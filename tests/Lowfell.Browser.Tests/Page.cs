@@ -1,0 +1,186 @@
+using System.Text;
+using System.Text.RegularExpressions;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Support.UI;
+
+namespace Lowfell.Browser.Tests;
+
+/// <summary>One browser window, with waits for conditions instead of pauses.</summary>
+public sealed class Page(IWebDriver driver)
+{
+    public IWebDriver Driver { get; } = driver;
+
+    public T Wait<T>(Func<IWebDriver, T> condition)
+    {
+        var wait = new WebDriverWait(Driver, TimeSpan.FromSeconds(20)) { PollingInterval = TimeSpan.FromMilliseconds(40) };
+        wait.IgnoreExceptionTypes(typeof(InvalidOperationException), typeof(StaleElementReferenceException), typeof(NoSuchElementException), typeof(ElementClickInterceptedException), typeof(ElementNotInteractableException));
+        try
+        {
+            return wait.Until(condition);
+        }
+        catch (WebDriverTimeoutException late)
+        {
+            var body = Driver.FindElements(By.CssSelector("main, body")).LastOrDefault()?.Text ?? "";
+            throw new WebDriverTimeoutException($"{late.Message} at {Driver.Url}. Console: {string.Join(" | ", Errors())}. Page: {body[..Math.Min(3000, body.Length)]}", late);
+        }
+    }
+
+    /// <summary>Opens the first view with a browser that hears nothing of what other windows store.</summary>
+    public void Deafen(string address)
+    {
+        var driver = (ChromeDriver)Driver;
+        driver.ExecuteCdpCommand("Network.enable", []);
+        driver.ExecuteCdpCommand("Network.setBlockedURLs", new() { ["urls"] = new[] { "*/api/changes/*" } });
+        Driver.Navigate().GoToUrl(address);
+    }
+
+    public IWebElement See(string css) => Wait(d => d.FindElement(By.CssSelector(css)));
+
+    public IWebElement SeeText(string tag, string text) => Wait(d => WithText(d, tag, text));
+
+    public void Gone(string css) => Wait(d => d.FindElements(By.CssSelector(css)).Count == 0);
+
+    public void Click(string css)
+    {
+        Wait(d =>
+        {
+            d.FindElement(By.CssSelector(css)).Click();
+            return true;
+        });
+        Homed();
+    }
+
+    public void ClickText(string tag, string text)
+    {
+        Wait(d =>
+        {
+            WithText(d, tag, text).Click();
+            return true;
+        });
+        Homed();
+    }
+
+    /// <summary>Whatever was done, something has the focus: keys and screen readers go on from there.</summary>
+    private void Homed() => Wait(d => (bool)((IJavaScriptExecutor)d).ExecuteScript("return document.activeElement !== document.body")!);
+
+    /// <summary>Looked for in one step inside the page: a list that is drawn anew meanwhile cannot go stale between two questions.</summary>
+    private static IWebElement WithText(IWebDriver d, string tag, string text) =>
+        (IWebElement?)((IJavaScriptExecutor)d).ExecuteScript(
+            "return [...document.querySelectorAll(arguments[0])].find(e => e.checkVisibility() && e.innerText.replaceAll('\\u00a0', ' ').includes(arguments[1])) ?? null", tag, text)
+        ?? throw new NoSuchElementException($"No {tag} says '{text}'.");
+
+    /// <summary>A key for the view, whether its data is there or still coming.</summary>
+    public void Press(string key)
+    {
+        See("main").SendKeys(key);
+        Homed();
+    }
+
+    public void Keys(string keys)
+    {
+        Driver.SwitchTo().ActiveElement().SendKeys(keys);
+        Homed();
+    }
+
+    public void Chord(string modifier, string key)
+    {
+        new OpenQA.Selenium.Interactions.Actions(Driver).KeyDown(modifier).SendKeys(key).KeyUp(modifier).Perform();
+        Homed();
+    }
+
+    /// <summary>Types over what a field holds.</summary>
+    public void Fill(string label, string text) => Wait(d =>
+    {
+        var field = Field(d, label);
+        field.SendKeys(OpenQA.Selenium.Keys.Control + "a");
+        field.SendKeys(text);
+        return field.GetAttribute("value") == text;
+    });
+
+    public IWebElement Field(IWebDriver d, string label) =>
+        d.FindElements(By.TagName("label")).Where(l => l.Text.Trim() == label || l.GetAttribute("textContent") == label).Select(l => d.FindElement(By.Id(l.GetAttribute("for")!))).First();
+
+    /// <summary>Chooses as a hand does: by typing where there is much to choose from, from the open list where there is little.</summary>
+    public void Choose(string label, string option)
+    {
+        if (Wait(d => Field(d, label)).TagName == "input")
+        {
+            Fill(label, option);
+            See("[role=option][aria-selected=true]");
+            Keys(OpenQA.Selenium.Keys.Enter);
+            Wait(d => Field(d, label).GetAttribute("aria-expanded") == "false" && Field(d, label).GetAttribute("value")!.StartsWith(option, StringComparison.Ordinal));
+            return;
+        }
+
+        Wait(d =>
+        {
+            if (d.FindElements(By.CssSelector("[role=option]")).Count == 0)
+                Field(d, label).Click();
+            d.FindElements(By.CssSelector("[role=option]")).First(o => o.Text.StartsWith(option, StringComparison.Ordinal)).Click();
+            return true;
+        });
+        Gone("[role=listbox]");
+    }
+
+    /// <summary>Into a chooser as a hand does it: a click, unless it has the focus already, and then the letters.</summary>
+    public void Type(string chooser, string name) => Wait(d =>
+    {
+        var field = Field(d, chooser);
+        if (!field.Equals(d.SwitchTo().ActiveElement()))
+            field.Click();
+        new OpenQA.Selenium.Interactions.Actions(d).SendKeys(name + OpenQA.Selenium.Keys.Enter).Perform();
+        return true;
+    });
+
+    /// <summary>Opens a view by the bar: its place first, then the view in the second row; or from the menu of the workshop.</summary>
+    public void Go(string view)
+    {
+        // The bar is whole once it knows both set and workshop.
+        var places = Wait(d => d.FindElements(By.CssSelector("nav[aria-label=Places] a")) is { Count: > 1 } all ? all : null)!;
+        if (places.FirstOrDefault(a => a.GetAttribute("data-views")!.Split('|').Contains(view)) is not { } place)
+        {
+            Click("[data-menu=Workshop]");
+            ClickText("[role=menuitem]", view);
+            return;
+        }
+
+        place.Click();
+        ClickText("nav[aria-label=Views] a", view);
+    }
+
+    /// <summary>Waits until everything edited is in the database.</summary>
+    public void Stored() => See("[data-save=saved]");
+
+    /// <summary>Techniques from the bottom of the stack up.</summary>
+    public List<string> Stack() => Wait(d => d.FindElements(By.CssSelector("li[data-layer]"))
+        .OrderBy(e => int.Parse(e.GetAttribute("data-layer")!, System.Globalization.CultureInfo.InvariantCulture))
+        .Select(e => e.FindElement(By.CssSelector("button[data-select] > span:nth-of-type(2)")).Text.Split('\n')[0].TrimEnd(' ', '■', '▲', '●')).ToList());
+
+    public IWebElement Row(int layer) => See($"li[data-layer='{layer}'] button[data-select]");
+
+    /// <summary>Runs axe on the page as it stands, or on a part of it, by all its rules or by one, and returns what it holds against it.</summary>
+    public List<string> Axe(string within = "body", string rule = "")
+    {
+        var script = (IJavaScriptExecutor)Driver;
+        if (!(bool)script.ExecuteScript("return 'axe' in window")!)
+            script.ExecuteScript(File.ReadAllText(Environment.GetEnvironmentVariable("LOWFELL_TEST_AXE")!));
+        var found = (IReadOnlyCollection<object>)script.ExecuteAsyncScript("""
+            const [within, rule, done] = arguments;
+            axe.run(within === 'body' ? document : within, { resultTypes: ['violations'], runOnly: rule ? [rule] : ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'] })
+              .then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | '))));
+            """, within, rule)!;
+        return found.Select(f => f.ToString()!).ToList();
+    }
+
+    /// <summary>On how many sheets of A4 the page is printed.</summary>
+    public int Sheets()
+    {
+        var paper = new PrintOptions { PageDimensions = PrintOptions.PageSize.A4 };
+        var pdf = ((WebDriver)Driver).Print(paper).AsByteArray;
+        return Regex.Count(Encoding.Latin1.GetString(pdf), @"/Type\s*/Page\b");
+    }
+
+    /// <summary>Errors that the page wrote to the browser's console.</summary>
+    public List<string> Errors() => Driver.Manage().Logs.GetLog(LogType.Browser).Where(l => l.Level >= LogLevel.Severe).Select(l => l.Message).ToList();
+}
