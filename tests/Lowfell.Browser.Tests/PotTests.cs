@@ -112,7 +112,7 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
         page.ClickText("button", "Keep it");
         page.Gone("[role=dialog]");
         page.See("[aria-label='Calibrate the drop of Wet Slate, now 0.04 ml']");
-        foreach (var (tab, shows, sheets) in new[] { ("Amounts", "[data-amounts]", 8), ("Mix cards", "[data-card]", 3) })
+        foreach (var (tab, shows, sheets) in new[] { ("Amounts", "[data-amounts]", 10), ("Mix cards", "[data-card]", 3) })
         {
             page.ClickText("button", tab);
             page.See(shows);

@@ -38,7 +38,7 @@ export function Table({
               <th
                 key={h.text}
                 scope="col"
-                className={`px-1 py-1 font-normal ${h.figures ? "text-right whitespace-nowrap" : "text-left"} ${h.className ?? ""}`}
+                className={`px-1 py-1 font-normal ${h.figures ? "text-right whitespace-nowrap print:whitespace-normal" : "text-left"} ${h.className ?? ""}`}
               >
                 {h.hidden ? <span className="sr-only">{h.text}</span> : h.text}
               </th>
