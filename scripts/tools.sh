@@ -62,7 +62,7 @@ need_flock() { command -v flock >/dev/null || install_packages "flock" util-linu
 
 # The browser without a window: it draws no frame of its own, and a page of 390 px is 390 px wide in it (in a window, never below 500).
 need_chromium() {
-  [ -x /usr/lib/chromium/chromium-headless-shell ] >/dev/null && command -v chromedriver >/dev/null ||
+  [ -x /usr/lib/chromium/chromium-headless-shell ] && command -v chromedriver >/dev/null ||
     install_packages "Chromium for the browser tests" chromium-headless-shell chromium-driver
 }
 
