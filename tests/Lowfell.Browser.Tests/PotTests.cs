@@ -233,4 +233,58 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         page.Wait(d => d.FindElement(By.CssSelector("[data-left]")).Text == "10.4 ml");
         Assert.Empty(page.Axe());
     }
+
+    [Fact]
+    public void A_wrong_entry_is_told_beside_its_field_and_nothing_is_stored()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.Press("j");
+        Press(page, "[data-mix='Wet Slate']", Keys.Enter);
+        page.SeeText("h2", "Wet Slate");
+        page.See("[data-jar]");
+        page.Press("n");
+        page.Choose("Measured in", "drops");
+        Told(page, "Drops of Wet Slate", "2,5", "A count of drops is a whole number.");
+        Told(page, "Label", "", "The label is missing.");
+        page.Keys(Keys.Escape);
+        page.Gone("[role=dialog]");
+        Press(page, "[data-pot='Tide ground']", Keys.Enter);
+        page.SeeText("h2", "Tide ground");
+        var left = page.See("[data-left]").Text;
+        page.Press("u");
+        Told(page, "Paint : thinner", "much", "Write parts, such as 2:1.");
+        page.Choose("What to do", "Put something in");
+        Told(page, "How much", "a lot", "");
+        page.Keys(Keys.Escape);
+        page.Gone("[role=dialog]");
+        page.Press("g");
+        Told(page, "Used", "-3", "What is used is more than 0 ml.");
+        page.Keys(Keys.Escape);
+        page.Gone("[role=dialog]");
+        Assert.Equal(left, page.See("[data-left]").Text);
+        Assert.Empty(page.Errors());
+    }
+
+    /// <summary>A field of the dialog, whatever the view behind it calls by the same name.</summary>
+    private static IWebElement Field(IWebDriver d, string label) =>
+        d.FindElement(By.Id(d.FindElements(By.CssSelector("[role=dialog] label")).First(l => l.GetAttribute("textContent") == label).GetAttribute("for")!));
+
+    /// <summary>What is typed is refused on Enter: in words beside its field, which keeps the focus and what was typed.</summary>
+    private static void Told(Page page, string label, string typed, string says)
+    {
+        page.Wait(d =>
+        {
+            var field = Field(d, label);
+            field.SendKeys(Keys.Control + "a" + Keys.Null + Keys.Backspace + typed);
+            return field.GetAttribute("value") == typed;
+        });
+        page.Keys(Keys.Enter);
+        page.Wait(d =>
+        {
+            var field = Field(d, label);
+            return field.Equals(d.SwitchTo().ActiveElement()) && field.GetAttribute("value") == typed && field.GetAttribute("aria-invalid") == "true"
+                && d.FindElement(By.Id(field.GetAttribute("aria-describedby")!)).Text is { Length: > 8 } told && told.Contains(says, StringComparison.Ordinal);
+        });
+    }
 }

@@ -26,6 +26,24 @@ public sealed class StrayKeyTests(BrowserSession session) : IClassFixture<Browse
         Latency(page, 0);
     }
 
+    /// <summary>Who points at something else no longer means the keys that still had to wait.</summary>
+    [Fact]
+    public void A_click_makes_void_the_keys_that_still_wait()
+    {
+        var page = session.OpenZone("Pump house", "Walls");
+        page.Stored();
+        Latency(page, 1500);
+        page.Press("kj");
+        page.Click("[data-menu=Workshop]");
+        page.See("[role=menu]");
+        page.Keys(Keys.Escape);
+        page.Gone("[role=menu]");
+        Latency(page, 0);
+        page.SeeText("h1", "Stock");
+        page.Gone("[data-waiting]");
+        Assert.Contains("/stock/", page.Driver.Url, StringComparison.Ordinal);
+    }
+
     /// <summary>Whatever is pressed where, while data is coming: all that changes is stacks, each change was said, and undo brings them back.</summary>
     [Fact]
     public async Task Two_hundred_keys_over_every_view_change_nothing_that_is_not_said()

@@ -17,28 +17,35 @@ const open = () =>
     upgrade: (fresh) => void fresh.createObjectStore("outbox", { keyPath: "name" }),
   }));
 
+/** What changes at every move of a slider is put into that store as often as this, and not more. */
+const CALM_MS = 100;
+
 /** What has not reached the browser's own store yet: written aside in the instant the page goes. */
 const onTheWay = new Map<string, Kept | null>();
 
 async function settle(name: string) {
   const what = onTheWay.get(name);
   try {
+    if (what) localStorage.setItem(ANYTHING, "1");
     const store = await open();
     if (what) await store.put("outbox", what);
     else await store.delete("outbox", name);
-    if (!what && onTheWay.size === 1 && (await store.count("outbox")) === 0)
-      localStorage.removeItem(ANYTHING);
+    const last = onTheWay.size === 1 && onTheWay.get(name) === null;
+    if (last && (await store.count("outbox")) === 0) localStorage.removeItem(ANYTHING);
   } catch {
     // A browser that keeps nothing: what is unstored lives as long as the page.
     return;
   }
-  if (onTheWay.get(name) === what) onTheWay.delete(name);
-  else await settle(name);
+  if (onTheWay.get(name) === what) {
+    onTheWay.delete(name);
+    return;
+  }
+  await new Promise((r) => setTimeout(r, CALM_MS));
+  await settle(name);
 }
 
 function put(name: string, what: Kept | null) {
   const busy = onTheWay.has(name);
-  if (what) localStorage.setItem(ANYTHING, "1");
   onTheWay.set(name, what);
   if (!busy) void settle(name);
 }

@@ -192,7 +192,7 @@ export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"]
           </div>
         )}
         <div className="mt-4 flex gap-2">
-          <Button type="submit" tone="go" disabled={busy || (way !== "free" && add.length === 0)}>
+          <Button type="submit" tone="go" disabled={busy || (ask !== null && add.length === 0)}>
             It is in
           </Button>
           <Button onClick={props.onClose}>Cancel</Button>

@@ -1,5 +1,5 @@
 import { write } from "../../api/writes";
-import { useState } from "react";
+import { useId, useState } from "react";
 import { useController, useWatch } from "react-hook-form";
 import { api } from "../../api/client";
 import { Button } from "../../kit/Button";
@@ -50,6 +50,7 @@ export function GiveDialog(props: StepProps & { reading: Reading }) {
 function Giving(props: StepProps & { places: Place[] }) {
   const { setId, pot, places } = props;
   const last = pot.pieces.at(-1);
+  const says = useId();
   const [first] = useState(
     () =>
       (places.find((p) => last && key(p) === last.zoneId + last.layerId && p.pieces > 0) ??
@@ -103,7 +104,7 @@ function Giving(props: StepProps & { places: Place[] }) {
           }))}
           onChosen={(k) => form.setValue("pieces", suggested(placeOf(k), pot.ml))}
         />
-        <fieldset className="mt-3">
+        <fieldset className="mt-3" aria-describedby={fieldState.error && `${says}-fault`}>
           <legend className="text-xs text-soft">
             Pieces (
             {lasts >= todo.length
@@ -133,7 +134,9 @@ function Giving(props: StepProps & { places: Place[] }) {
             ))}
           </div>
           {fieldState.error && (
-            <p className="mt-1 text-xs font-medium text-signal">▲ {fieldState.error.message}</p>
+            <p id={`${says}-fault`} className="mt-1 text-xs font-medium text-signal">
+              ▲ {fieldState.error.message}
+            </p>
           )}
         </fieldset>
         <div className="mt-3 w-[260px]">

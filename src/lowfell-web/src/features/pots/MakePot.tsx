@@ -189,7 +189,7 @@ export function MakePot(props: {
           </div>
         )}
         <div className="mt-4 flex gap-2">
-          <Button type="submit" tone="go" disabled={busy || !whole}>
+          <Button type="submit" tone="go" disabled={busy}>
             It is mixed
           </Button>
           <Button onClick={props.onClose}>Cancel</Button>
