@@ -9,19 +9,14 @@ public readonly record struct Window(double OpensMinutes, double ClosesMinutes);
 /// <summary>Working windows at 20 C and 50 % relative humidity, scaled to the room like drying itself. Rules of thumb; the label wins.</summary>
 public static class Windows
 {
-    private const double CleanUpOpens = 15, CleanUpSmooth = 240, CleanUpLight = 120, CleanUpDeep = 90;
-    private const double WaterWashCloses = 5, TopCoatCloses = 240, ChipOpens = 20, ChipCloses = 240, TuftCloses = 20;
+    private const double CleanUpOpens = 15;
+    private const double TopCoatCloses = 240, ChipOpens = 20, ChipCloses = 240, TuftCloses = 20;
 
-    /// <summary>After this a solvent wash comes off with hard rubbing only, whatever the relief, minutes.</summary>
-    public const double HardRubbingMinutes = 24 * 60;
-
-    /// <summary>To clean up a pin wash: rough zones close earlier.</summary>
+    /// <summary>To clean up a wash, filter or streak, counted from it: rough zones close earlier; see <see cref="Lifting"/>.</summary>
     public static Window CleanUp(Carrier carrier, Relief relief, Climate climate)
     {
         var factor = DryingModel.ClimateFactor(carrier, climate);
-        return carrier.IsSpiritBorne()
-            ? new Window(CleanUpOpens * factor, factor * relief switch { Relief.Smooth => CleanUpSmooth, Relief.Light => CleanUpLight, _ => CleanUpDeep })
-            : new Window(0, WaterWashCloses * factor);
+        return new Window(carrier.IsSpiritBorne() ? CleanUpOpens * factor : 0, Lifting.MovesMinutes(carrier, relief) * factor);
     }
 
     /// <summary>To put the top coat over chipping fluid, counted from the fluid.</summary>

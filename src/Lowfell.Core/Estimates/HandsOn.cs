@@ -16,8 +16,9 @@ public static class HandsOn
     public static double PerPiece(Layer layer, Zone zone)
     {
         var figures = TechniqueTable.For(layer.Technique, layer.Tool);
-        var area = zone.AreaCm2 * Laying.RegionShare(layer.Region, zone);
+        var area = zone.AreaCm2 * Regions.Share(layer.Region, zone);
         var length = layer.Technique is Technique.EdgeLine or Technique.Mask or Technique.Unmask ? zone.EdgeMm : zone.JointMm;
+        length *= Regions.LengthShare(layer.Region, zone);
         var perCm = layer.Technique == Technique.CleanUpExcess ? CleanUpPerCm(zone.Relief) : figures.MinutesPerCm;
         var once = (area * figures.MinutesPerCm2 + length / 10 * perCm) * ReliefFactor(zone.Relief);
         return once * (1 + (layer.Coats - 1) * SecondCoatShare) + HandlingMinutes;

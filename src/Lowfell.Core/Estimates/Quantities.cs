@@ -38,7 +38,6 @@ public static class Quantities
     /// <summary>Kept in hand, as a share.</summary>
     public const double Margin = 0.1;
 
-    private const double MlPerCm2Um = 1e-4;
     private const double CleanerMlPerCm = 0.01;
     private const double BeadFillCm = 600;
 
@@ -56,10 +55,11 @@ public static class Quantities
             parts += part.Parts.ToDouble();
         if (parts <= 0)
             return [];
+        var mixed = layer.Dilution?.PaintShare ?? 1;
         foreach (var part in layer.Paint)
-            needs.Add(new Need(part.Material, total * layer.PaintShare * part.Parts.ToDouble() / parts));
-        if (layer.Dilution is { } dilution && layer.PaintShare < 1)
-            needs.Add(new Need(dilution.Thinner, total * (1 - layer.PaintShare)));
+            needs.Add(new Need(part.Material, total * mixed * part.Parts.ToDouble() / parts));
+        if (layer.Dilution is { } dilution && mixed < 1)
+            needs.Add(new Need(dilution.Thinner, total * (1 - mixed)));
         return needs;
     }
 
@@ -78,15 +78,15 @@ public static class Quantities
             case Laydown.None:
                 return default;
             case Laydown.Bead:
-                onSurface = Laying.BeadMm2 * zone.JointMm * layer.Coats * layer.Strength / 1000 * pieces;
-                fills = Math.Ceiling(zone.JointMm / 10 * pieces * layer.Coats / BeadFillCm);
+                onSurface = Laying.SurfaceMl(layer, zone) * pieces;
+                fills = Math.Ceiling(zone.JointMm / 10 * Regions.LengthShare(layer.Region, zone) * pieces * layer.Coats / BeadFillCm);
                 break;
             case Laydown.Lift:
-                (onSurface, fills, efficiency, loss) = (CleanerMlPerCm * zone.JointMm / 10 * pieces, 0, 1, 0);
+                (onSurface, fills, efficiency, loss) = (CleanerMlPerCm * zone.JointMm / 10 * Regions.LengthShare(layer.Region, zone) * pieces, 0, 1, 0);
                 break;
             default:
-                var area = zone.AreaCm2 * Laying.RegionShare(layer.Region, zone);
-                onSurface = area * figures.FilmUm.Usual * MlPerCm2Um * layer.Coats * layer.Strength * Touched(figures, zone) * pieces;
+                var area = zone.AreaCm2 * Regions.Share(layer.Region, zone);
+                onSurface = Laying.SurfaceMl(layer, zone) * pieces;
                 fills = figures.FillCoversCm2 > 0 ? Math.Ceiling(area * layer.Coats * pieces / figures.FillCoversCm2) : 0;
                 break;
         }
@@ -118,10 +118,6 @@ public static class Quantities
             .OrderByDescending(n => n.Ml)
             .ToList();
     }
-
-    /// <summary>Share of the region that partial covers really touch, over the zone's own area shares.</summary>
-    private static double Touched(TechniqueFigures figures, Zone zone) =>
-        figures.Laydown == Laydown.Cover ? Math.Min(1, zone.Shares.Dot(figures.SplitFor(zone.Relief))) : 1;
 
     private sealed class Tally(Material material)
     {

@@ -68,8 +68,36 @@ public sealed record Layer
         }
     }
 
-    /// <summary>Paint's share after thinning, 0..1.</summary>
-    public double PaintShare => Dilution?.PaintShare ?? 1;
+    /// <summary>Share of the pot that is not thinner, 0..1, whether the thinner was written as a dilution or as a component of the mix.</summary>
+    public double PaintShare
+    {
+        get
+        {
+            double all = 0, thinner = 0;
+            foreach (var part in Paint)
+            {
+                all += part.Parts.ToDouble();
+                if (part.Material.IsThinner)
+                    thinner += part.Parts.ToDouble();
+            }
+
+            // Thinner alone is what cleans.
+            return (Dilution?.PaintShare ?? 1) * (thinner > 0 && thinner < all ? 1 - thinner / all : 1);
+        }
+    }
+
+    /// <summary>The same pot with thinner that was written as a component in the dilution, where it belongs.</summary>
+    public Layer WithThinnerApart()
+    {
+        var paints = Paint.Where(p => !p.Material.IsThinner).ToList();
+        if (paints.Count == 0 || paints.Count == Paint.Count)
+            return this;
+        static Parts Sum(IEnumerable<MixPart> parts) => parts.Aggregate(Parts.Zero, (sum, p) => sum + p.Parts);
+        Parts paint = Sum(paints), thinner = Sum(Paint.Where(p => p.Material.IsThinner));
+        var (p, t) = Dilution is { } d ? (d.PaintParts, d.ThinnerParts) : (Parts.One, Parts.Zero);
+        var whole = Parts.Whole([paint * p, thinner * p + (paint + thinner) * t]);
+        return this with { Paint = paints, Dilution = new Dilution(Dilution?.Thinner ?? Paint.First(x => x.Material.IsThinner).Material, whole[0], whole[1]) };
+    }
 
     /// <summary>A name for findings: "Peat Seven + Brick Clay".</summary>
     public string MaterialName => Paint.Count == 0 ? "no material" : string.Join(" + ", Paint.Select(p => p.Material.Name));

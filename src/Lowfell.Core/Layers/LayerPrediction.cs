@@ -29,9 +29,13 @@ public readonly record struct SeenSplit(Seen Raised, Seen Field, Seen Recess)
         ColourDifference.Ciede2000(Recess.Lab, other.Recess.Lab));
 }
 
+/// <summary>One part of a zone: the places that make it one, the share of the zone it takes in, and its colours, dry and while the last layer is wet.</summary>
+public sealed record PartSeen(IReadOnlyList<Region> Places, double Share, SeenSplit Seen, SeenSplit Wet);
+
 /// <summary>What a surface looks like after one layer.</summary>
 public sealed record LayerPrediction
 {
+    /// <summary>Each position over the whole zone.</summary>
     public required SeenSplit Seen { get; init; }
 
     /// <summary>Mean over the zone's area shares: what the eye makes of it from the table.</summary>
@@ -40,7 +44,7 @@ public sealed record LayerPrediction
     /// <summary>Darker, deeper colours while the layer is wet; the same as dry for layers that do not change on drying.</summary>
     public required SeenSplit Wet { get; init; }
 
-    /// <summary>CIEDE2000 to the layer below at each position.</summary>
+    /// <summary>CIEDE2000 to the layer below at each position, where the layer lies.</summary>
     public required Split Change { get; init; }
 
     /// <summary>Dry film left, um, averaged over each position.</summary>

@@ -3,14 +3,29 @@ using Lowfell.Core.Colour;
 namespace Lowfell.Core.Layers;
 
 /// <summary>What one layer leaves on the three positions: wet film before drying and the share of each position covered.</summary>
-/// <param name="FilmUm">Wet film, um, where it covers.</param>
-/// <param name="Cover">Share of the position covered, 0..1.</param>
-public readonly record struct Laid(Split FilmUm, Split Cover)
+/// <param name="FilmUm">Wet film of one pass, um, where it covers.</param>
+/// <param name="Cover">Share of the position that one pass covers, 0..1.</param>
+/// <param name="Passes">
+/// Passes of a partial cover, each of which lands where it will: what stays bare is the product of what each leaves bare. Whole films
+/// are one pass, however many coats they have.
+/// </param>
+public readonly record struct Laid(Split FilmUm, Split Cover, int Passes = 1)
 {
     public static readonly Laid Nothing = new(Split.Even(0), Split.Even(0));
+
+    /// <summary>The same patches with so much of their film at each position.</summary>
+    public Laid Times(Split share) => this with { FilmUm = FilmUm * share };
+
+    /// <summary>Mean film over each position, um: all passes over what each of them covers.</summary>
+    public Split MeanUm => FilmUm * Cover * Passes;
+
+    /// <summary>Share of each position covered at least once.</summary>
+    public Split Covered => new(Once(Cover.Raised), Once(Cover.Field), Once(Cover.Recess));
+
+    private double Once(double cover) => Passes == 1 ? cover : 1 - Math.Pow(1 - cover, Passes);
 }
 
-/// <summary>Works out films from technique, relief, region and area shares. Wash, bead and powder conserve what was laid.</summary>
+/// <summary>Works out films from technique, relief, region and area shares. Whatever lies more thickly in one place lies more thinly in another: the mean is what was laid.</summary>
 public static class Laying
 {
     /// <summary>Section of a pin-wash bead along a joint, mm2.</summary>
@@ -25,49 +40,42 @@ public static class Laying
     /// <summary>How much of light from above reaches upward, sideways and downward faces.</summary>
     private const double LightUp = 1, LightSide = 0.5, LightDown = 0.05;
 
-    /// <summary>Film and cover of a layer on a zone; <paramref name="cleaned"/> says whether a pin wash gets its clean-up.</summary>
-    public static Laid Of(Layer layer, Zone zone, bool cleaned)
+    /// <summary>Film and cover of a layer on a zone as it is laid, before any clean-up; see <see cref="Lifting"/>.</summary>
+    public static Laid Of(Layer layer, Zone zone)
     {
         var figures = TechniqueTable.For(layer.Technique, layer.Tool);
         var split = figures.SplitFor(zone.Relief);
         var usual = figures.FilmUm.Usual * layer.Coats;
-        var within = Within(layer.Region);
+        var within = Regions.Within(layer.Region);
         switch (figures.Laydown)
         {
             case Laydown.Film:
-                return new Laid(split * (usual * layer.Strength) * within, within);
             case Laydown.Wash:
             case Laydown.Powder:
                 return new Laid(Conserve(split * within, zone.Shares, within) * (usual * layer.Strength), within);
             case Laydown.Bead:
                 var volumeMm3 = BeadMm2 * zone.JointMm * layer.Coats * layer.Strength;
                 var meanUm = zone.AreaCm2 > 0 ? volumeMm3 / (zone.AreaCm2 * 100) * 1000 : 0;
-                var shape = cleaned ? split : uncleaned;
-                return new Laid(shape * (meanUm * (cleaned ? BeadLeft : 1) / zone.Shares.Dot(shape)), Split.Even(1));
+                return new Laid(uncleaned * (meanUm / zone.Shares.Dot(uncleaned)) * within, within);
             case Laydown.Cover:
-                var light = layer.Technique == Technique.DirectionalLight ? LightOn(zone.Orientation) : 1;
-                var cover = Covered(split * (light * layer.Strength), layer) * within;
-                return new Laid(Split.Even(usual) * within, layer.Whole ? cover.WhereAny() : cover);
+                // Light from above meets the same faces at every pass; everything else lands by chance.
+                var light = layer.Technique == Technique.DirectionalLight;
+                var cover = (split * ((light ? LightOn(zone.Orientation) : 1) * layer.Strength)).AtMost(1) * within;
+                return layer.Whole || light
+                    ? new Laid(Split.Even(usual) * within, layer.Whole ? cover.WhereAny() : cover)
+                    : new Laid(Split.Even(figures.FilmUm.Usual) * within, cover, layer.Coats);
             default:
                 return Laid.Nothing;
         }
     }
 
-    /// <summary>Several passes of a partial cover overlap by chance: what is left bare is the product of what each pass leaves bare.</summary>
-    private static Split Covered(Split once, Layer layer)
+    /// <summary>Share of a bead that a clean-up leaves at each position: a third of all of it, lying as the technique's own split says.</summary>
+    public static Split BeadKept(Zone zone)
     {
-        if (layer.Technique is Technique.DirectionalLight)
-            return new(Math.Min(1, once.Raised), Math.Min(1, once.Field), Math.Min(1, once.Recess));
-        double Several(double cover) => 1 - Math.Pow(1 - Math.Clamp(cover, 0, 1), layer.Coats);
-        return new(Several(once.Raised), Several(once.Field), Several(once.Recess));
+        var split = TechniqueTable.For(Technique.PinWash).SplitFor(zone.Relief);
+        var factor = BeadLeft * zone.Shares.Dot(uncleaned) / zone.Shares.Dot(split);
+        return new(split.Raised / uncleaned.Raised * factor, split.Field / uncleaned.Field * factor, split.Recess / uncleaned.Recess * factor);
     }
-
-    private static Split Within(Region region) => region switch
-    {
-        Region.Raised or Region.Edges => new(1, 0, 0),
-        Region.Recess => new(0, 0, 1),
-        _ => Split.Even(1),
-    };
 
     /// <summary>Scales a split so that its mean over the positions it reaches is 1: film laid equals film left.</summary>
     private static Split Conserve(Split split, Split shares, Split within)
@@ -78,25 +86,11 @@ public static class Laying
 
     private static double LightOn(Orientation o) => o.Up * LightUp + o.Side * LightSide + o.Down * LightDown;
 
-    /// <summary>Share of the zone's area that a region takes in.</summary>
-    public static double RegionShare(Region region, Zone zone) => region switch
-    {
-        Region.All => 1,
-        Region.Raised => zone.Shares.Raised,
-        Region.Recess => zone.Shares.Recess,
-        Region.Upward => Math.Max(zone.Orientation.Up, 0.05),
-        Region.LowerThird => 1.0 / 3,
-        Region.Edges => zone.AreaCm2 > 0 ? Math.Min(1, zone.EdgeMm * EdgeWidthMm / (zone.AreaCm2 * 100)) : 0,
-        Region.WithinRim => zone.AreaCm2 > 0 ? Math.Max(0.05, 1 - zone.EdgeMm * RimMarginMm / (zone.AreaCm2 * 100)) : 1,
-        _ => SpotsShare,
-    };
+    /// <summary>Wet film that a layer leaves on one piece, ml: the film on every position over the place where it lies.</summary>
+    public static double SurfaceMl(Layer layer, Zone zone) =>
+        zone.AreaCm2 * Regions.PlaceShare(layer.Region, zone) * zone.Shares.Dot(Of(layer, zone).MeanUm) * MlPerCm2Um;
 
-    private const double EdgeWidthMm = 2;
-
-    /// <summary>Left free along the rim of a handled base: what lies nearer chips off, mm.</summary>
-    public const double RimMarginMm = 2;
-
-    private const double SpotsShare = 0.1;
+    private const double MlPerCm2Um = 1e-4;
 
     /// <summary>Optics per um of wet film as it comes out of the pot, thinner included.</summary>
     public static Optics PerUm(Layer layer)

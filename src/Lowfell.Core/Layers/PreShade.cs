@@ -40,7 +40,8 @@ public static class PreShade
 
     private static double ShareLeft(StackRun with, StackRun without, int light, int level)
     {
-        double Difference(int at) => with.SeenBelow(at).DifferenceTo(without.SeenBelow(at)).Largest();
+        var place = with.Layers[light].Region;
+        double Difference(int at) => with.SeenWithin(at, place).DifferenceTo(without.SeenWithin(at, place)).Largest();
         var fresh = Difference(light + 1);
         return fresh < Faint ? 1 : Math.Min(1, Difference(level) / fresh);
     }

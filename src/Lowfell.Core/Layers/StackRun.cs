@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Collections;
 using Lowfell.Core.Colour;
 using Lowfell.Core.Materials;
@@ -5,15 +6,16 @@ using Lowfell.Core.Materials;
 namespace Lowfell.Core.Layers;
 
 /// <summary>
-/// A predicted stack. Keeps the reflectance and shine of the three positions below every layer and above the last;
-/// what is shown of a layer is worked out when it is asked for. Not for several threads at once.
+/// A predicted stack. Keeps the reflectance and shine of the three positions below every layer and above the last, for each part into
+/// which the places of its layers divide the zone; what is shown of a layer is worked out when it is asked for. Not for several threads
+/// at once.
 /// </summary>
 public sealed class StackRun : IReadOnlyList<LayerPrediction>
 {
     private const int N = Observer.Bands;
 
-    /// <summary>Values of one level: three positions of N bands, then how their surfaces show it.</summary>
-    private const int Level = 3 * N + 3;
+    /// <summary>Values of one part at one level: three positions of N bands, then how their surfaces show it.</summary>
+    private const int Slot = 3 * N + 3;
 
     /// <summary>White haze that a matt or dusty surface adds, and depth that smoother ones give, against ordinary matt paint.</summary>
     private const double MattHaze = 0.012, ChalkHaze = 0.03, SatinDepth = 0.035, GlossDepth = 0.08, WetDepth = 0.12;
@@ -24,6 +26,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     // Worked out from the bottom as far as anyone has asked.
     private int worked;
     private readonly double[] levels;
+    private readonly ZoneParts parts;
     private readonly Laid[] laid;
     private readonly LayerPrediction?[] described;
     private readonly SeenSplit?[] seen;
@@ -31,21 +34,28 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     internal StackRun(Zone zone, IReadOnlyList<Layer> layers, bool carryOver, StackRun? from)
     {
         (Zone, Layers, CarriesOver) = (zone, layers, carryOver);
+        parts = ZoneParts.Of(zone, layers);
         levels = GC.AllocateUninitializedArray<double>((layers.Count + 1) * Level);
         laid = new Laid[layers.Count];
         described = new LayerPrediction?[layers.Count];
         seen = new SeenSplit?[layers.Count + 1];
-        var shared = from is not null && ReferenceEquals(from.Zone, zone) && from.CarriesOver == carryOver ? from.Take(this) : 0;
+        var shared = from is not null && ReferenceEquals(from.Zone, zone) && from.CarriesOver == carryOver && from.parts.SameAs(parts) ? from.Take(this) : 0;
         if (shared == 0)
         {
             var ground = SubstrateTraits.Surface(zone.Substrate);
-            for (var p = 0; p < 3; p++)
-                ground.Bands.CopyTo(levels.AsSpan(p * N));
-            levels.AsSpan(3 * N, 3).Clear();
+            for (var part = 0; part < parts.Count; part++)
+            {
+                for (var p = 0; p < 3; p++)
+                    ground.Bands.CopyTo(levels.AsSpan(part * Slot + p * N));
+                levels.AsSpan(part * Slot + 3 * N, 3).Clear();
+            }
         }
 
         worked = shared;
     }
+
+    /// <summary>Values of one level: every part of the zone.</summary>
+    private int Level => parts.Count * Slot;
 
     public Zone Zone { get; }
 
@@ -59,29 +69,69 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
 
     public LayerPrediction this[int index] => described[index] ??= Describe(index);
 
-    /// <summary>What is seen below layer <paramref name="level"/>; <see cref="Count"/> stands for the finished surface.</summary>
-    public SeenSplit SeenBelow(int level) => seen[level] ??= new(See(level, Position.Raised), See(level, Position.Field), See(level, Position.Recess));
+    /// <summary>
+    /// What is seen below layer <paramref name="level"/>, each position over the whole zone; <see cref="Count"/> stands for the finished surface.
+    /// </summary>
+    public SeenSplit SeenBelow(int level) => seen[level] ??= Mean(level, Region.All);
 
-    /// <summary>Internal reflectance, 36 bands, below layer <paramref name="level"/>.</summary>
-    public ReadOnlySpan<double> Below(int level, Position position)
+    /// <summary>The same where a region lies.</summary>
+    public SeenSplit SeenWithin(int level, Region region) => parts.Count == 1 ? SeenBelow(level) : Mean(level, region);
+
+    /// <summary>What is seen below a layer in each part of the zone, the largest first; the whole where all of it is alike.</summary>
+    public IReadOnlyList<PartSeen> PartsBelow(int level)
     {
         WorkUpTo(level);
-        return At(level, (int)position);
+        var wets = level > 0 && DarkensWet(Layers[level - 1]);
+        PartSeen Of(int part)
+        {
+            var slot = levels.AsSpan(level * Level + part * Slot, Slot);
+            var dry = See(slot);
+            return new(parts.PlacesOf(part), Zone.Shares.Dot(parts.Weights(part)), dry, wets && parts.Lies(part, Layers[level - 1].Region) ? See(slot, WetDepth) : dry);
+        }
+
+        return Enumerable.Range(0, parts.Count).Select(Of)
+            .Where(part => part.Share > 0)
+            .OrderByDescending(part => part.Share)
+            .Take(MostParts)
+            .ToList();
     }
 
-    /// <summary>How the surface below a layer shows what is in it: above 0 deepens, below 0 adds haze.</summary>
-    public double DepthBelow(int level, Position position)
+    /// <summary>The places that divide the zone, in the order of <see cref="Region"/>.</summary>
+    public IReadOnlyList<Region> Places => parts.Places;
+
+    /// <summary>As many parts as can be told apart in a picture.</summary>
+    public const int MostParts = 4;
+
+    /// <summary>
+    /// Internal reflectance, 36 bands, below layer <paramref name="level"/>, in the part that takes in most of a position; of those where
+    /// a region lies, if one is given.
+    /// </summary>
+    public ReadOnlySpan<double> Below(int level, Position position, Region region = Region.All)
     {
         WorkUpTo(level);
-        return levels[level * Level + 3 * N + (int)position];
+        return levels.AsSpan(level * Level + parts.Main(region, (int)position) * Slot + (int)position * N, N);
     }
 
-    /// <summary>Film and cover of a layer; for a clean-up, what it takes away.</summary>
+    /// <summary>How the surface there shows what is in it: above 0 deepens, below 0 adds haze.</summary>
+    public double DepthBelow(int level, Position position, Region region = Region.All)
+    {
+        WorkUpTo(level);
+        return levels[level * Level + parts.Main(region, (int)position) * Slot + 3 * N + (int)position];
+    }
+
+    /// <summary>A layer lies in the part that takes in most of a position, of those where a region lies.</summary>
+    internal bool LiesWith(Layer layer, Position position, Region region) => parts.Lies(parts.Main(region, (int)position), layer.Region);
+
+    /// <summary>Film and cover of a layer as it is laid; for a clean-up, what it takes away (below 0).</summary>
     public Laid LaidBy(int index)
     {
         WorkUpTo(index + 1);
         return laid[index];
     }
+
+    /// <summary>Film and cover of a layer in the finished stack: what its clean-ups leave of it where a region lies.</summary>
+    public Laid LeftBy(int index, Region region = Region.All) =>
+        LaidBy(index).Times(Lifting.LeftOf(Layers, index, Zone, Count, cleaned => parts.Lies(parts.Main(region, (int)Position.Field), cleaned)));
 
     public IEnumerator<LayerPrediction> GetEnumerator()
     {
@@ -90,21 +140,6 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     }
 
     IEnumerator IEnumerable.GetEnumerator() => GetEnumerator();
-
-    /// <summary>The bead that a clean-up at this index works on, or -1: only work without colour may lie between.</summary>
-    public static int BeadBelow(IReadOnlyList<Layer> layers, int cleanUp)
-    {
-        for (var i = cleanUp - 1; i >= 0; i--)
-        {
-            var laydown = TechniqueTable.For(layers[i].Technique).Laydown;
-            if (laydown == Laydown.Bead)
-                return i;
-            if (laydown != Laydown.None)
-                return -1;
-        }
-
-        return -1;
-    }
 
     /// <summary>Absorption and scattering per um of what a layer's tool really carries, last colours included.</summary>
     internal static void Optics(IReadOnlyList<Layer> layers, int index, bool carryOver, Span<double> k, Span<double> s)
@@ -158,7 +193,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     private void WorkUpTo(int level)
     {
         for (; worked < level; worked++)
-            Add(worked);
+            laid[worked] = Add(Layers, worked, new Levels(levels, [], Count, Level));
     }
 
     private static int StepBefore(IReadOnlyList<Layer> layers, int index)
@@ -174,88 +209,99 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
         return -1;
     }
 
-    private void Add(int index)
+    /// <summary>Works out the level above a layer from those below it; what the layer lays.</summary>
+    private Laid Add(IReadOnlyList<Layer> stack, int index, Levels at)
     {
-        var layer = Layers[index];
-        var from = index;
-        if (TechniqueTable.For(layer.Technique, layer.Tool).Laydown == Laydown.Lift)
+        var layer = stack[index];
+        var level = at[index + 1];
+        at[index].CopyTo(level);
+        if (TechniqueTable.For(layer.Technique, layer.Tool).Laydown != Laydown.Lift)
         {
-            // The wash is laid again on what was there before it, this time with its excess taken away.
-            var bead = BeadBelow(Layers, index);
-            if (bead >= 0)
+            var film = Laying.Of(layer, Zone);
+            if (layer.Paint.Count > 0)
+                Lay(level, stack, index, film, _ => true);
+            return film;
+        }
+
+        // What it reaches is laid again on what was there before, this time with its excess taken away.
+        var lowest = Lifting.LowestReached(stack, index, Zone.Relief);
+        var taken = Laid.Nothing with { Cover = Split.Even(1) };
+        for (var part = 0; part < parts.Count; part++)
+            if (parts.Lies(part, layer.Region))
+                at[lowest].Slice(part * Slot, Slot).CopyTo(level.Slice(part * Slot, Slot));
+        for (var i = lowest; i < index; i++)
+        {
+            if (!Lifting.IsWorkable(stack[i]))
+                continue;
+            var film = Laying.Of(stack[i], Zone);
+            var left = film.Times(Lifting.LeftOf(stack, i, Zone, index + 1));
+            taken = taken with { FilmUm = taken.FilmUm + left.MeanUm - film.MeanUm };
+            for (var part = 0; part < parts.Count; part++)
             {
-                var cleaned = Laying.Of(Layers[bead], Zone, cleaned: true);
-                laid[index] = new Laid(cleaned.FilmUm - laid[bead].FilmUm, Split.Even(1));
-                Lay(bead, cleaned, bead, index + 1);
-                return;
+                var here = part;
+                if (!parts.Lies(here, layer.Region))
+                    continue;
+                if (parts.Count > 1)
+                    left = film.Times(Lifting.LeftOf(stack, i, Zone, index + 1, cleaned => parts.Lies(here, cleaned)));
+                Lay(level, stack, i, left, other => other == here);
             }
         }
-        else
-        {
-            laid[index] = Laying.Of(layer, Zone, cleaned: false);
-        }
 
-        Lay(index, laid[index], from, index + 1);
+        return taken;
     }
 
-    /// <summary>Copies one level and lays a film on the copy.</summary>
-    private void Lay(int index, Laid film, int from, int to)
-    {
-        var level = levels.AsSpan(to * Level, Level);
-        levels.AsSpan(from * Level, Level).CopyTo(level);
-        Lay(level, Layers, index, CarriesOver, film);
-    }
-
-    /// <summary>Lays a film on a level.</summary>
-    private static void Lay(Span<double> level, IReadOnlyList<Layer> layers, int index, bool carryOver, Laid film)
+    /// <summary>Lays a film on those parts of a level where its layer lies.</summary>
+    private void Lay(Span<double> level, IReadOnlyList<Layer> layers, int index, Laid film, Func<int, bool> on)
     {
         var layer = layers[index];
-        if (layer.Paint.Count == 0)
-            return;
         Span<double> k = stackalloc double[N], s = stackalloc double[N], beta = stackalloc double[N], over = stackalloc double[N];
-        Optics(layers, index, carryOver, k, s);
+        Optics(layers, index, CarriesOver, k, s);
         KubelkaMunk.Beta(k, s, beta);
         var depth = Depth(layer);
-        for (var p = 0; p < 3; p++)
+        for (var part = 0; part < parts.Count; part++)
         {
-            double um = film.FilmUm[(Position)p], cover = film.Cover[(Position)p];
-            if (um <= 0 || cover <= 0)
+            if (!on(part) || !parts.Lies(part, layer.Region))
                 continue;
-            var ground = level.Slice(p * N, N);
-            KubelkaMunk.Film(k, s, beta, um, ground, over);
-            Cover(ground, over, cover);
-            ref var shine = ref level[3 * N + p];
-            shine += Hold(layer, um, cover) * (depth - shine);
+            var slot = level.Slice(part * Slot, Slot);
+            for (var p = 0; p < 3; p++)
+            {
+                double um = film.FilmUm[(Position)p], cover = film.Cover[(Position)p];
+                if (um <= 0 || cover <= 0 || parts.Weight(part, p) <= 0)
+                    continue;
+                var ground = slot.Slice(p * N, N);
+                ref var shine = ref slot[3 * N + p];
+                for (var pass = 0; pass < film.Passes; pass++)
+                {
+                    KubelkaMunk.Film(k, s, beta, um, ground, over);
+                    Cover(ground, over, cover);
+                    shine += Hold(layer, um, cover) * (depth - shine);
+                }
+            }
         }
     }
 
-    /// <summary>The finished surface with one layer changed; quicker than another run, since nothing in between is kept.</summary>
+    /// <summary>The finished surface with one layer changed, where that layer lies; quicker than another run, since nothing in between is kept.</summary>
     public SeenSplit FinishedWith(int index, Layer changed)
     {
         WorkUpTo(index);
         var stack = Layers.ToArray();
         stack[index] = changed;
-        Span<double> now = stackalloc double[Level], beforeBead = stackalloc double[Level];
-        levels.AsSpan(index * Level, Level).CopyTo(now);
-        for (var i = index; i < stack.Length; i++)
-        {
-            switch (TechniqueTable.For(stack[i].Technique, stack[i].Tool).Laydown)
-            {
-                case Laydown.Lift when BeadBelow(stack, i) is var bead and >= 0:
-                    (bead >= index ? beforeBead : levels.AsSpan(bead * Level, Level)).CopyTo(now);
-                    Lay(now, stack, bead, CarriesOver, Laying.Of(stack[bead], Zone, cleaned: true));
-                    continue;
-                case Laydown.Lift or Laydown.None:
-                    continue;
-                case Laydown.Bead:
-                    now.CopyTo(beforeBead);
-                    break;
-            }
+        var above = ArrayPool<double>.Shared.Rent((Count - index) * Level);
+        var at = new Levels(levels, above, index, Level);
+        for (var i = index; i < Count; i++)
+            Add(stack, i, at);
+        var finished = Mean(at[Count], changed.Region);
+        ArrayPool<double>.Shared.Return(above);
+        return finished;
+    }
 
-            Lay(now, stack, i, CarriesOver, Laying.Of(stack[i], Zone, cleaned: false));
-        }
+    /// <summary>Levels of a stack by what lies below them: some kept by a run, those above <paramref name="kept"/> in a place of their own.</summary>
+    private readonly ref struct Levels(Span<double> below, Span<double> above, int kept, int size)
+    {
+        private readonly Span<double> below = below, above = above;
 
-        return new(See(now[..N], now[3 * N]), See(now.Slice(N, N), now[3 * N + 1]), See(now.Slice(2 * N, N), now[3 * N + 2]));
+        public Span<double> this[int level] =>
+            level <= kept ? below.Slice(level * size, size) : above.Slice((level - kept - 1) * size, size);
     }
 
     private static void Cover(Span<double> ground, ReadOnlySpan<double> over, double share)
@@ -264,15 +310,55 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
             ground[i] += share * (over[i] - ground[i]);
     }
 
-    private Span<double> At(int level, int position) => levels.AsSpan(level * Level + position * N, N);
+    private SeenSplit Mean(int level, Region region)
+    {
+        WorkUpTo(level);
+        return Mean(levels.AsSpan(level * Level, Level), region);
+    }
 
-    private Seen See(int level, Position position) => See(Below(level, position), DepthBelow(level, position));
+    /// <summary>Each position over the parts in which a region lies.</summary>
+    private SeenSplit Mean(ReadOnlySpan<double> level, Region region, double wet = double.NaN)
+    {
+        if (parts.Count == 1)
+            return See(level, wet);
+        Span<double> mean = stackalloc double[3 * N];
+        for (var p = 0; p < 3; p++)
+            Mix(level, p, region, wet, mean.Slice(p * N, N));
+        return new(Seen.Of(mean[..N]), Seen.Of(mean.Slice(N, N)), Seen.Of(mean.Slice(2 * N, N)));
+    }
 
-    private static Seen See(ReadOnlySpan<double> inside, double depth)
+    /// <summary>What is shown at one position, over the parts in which a region lies.</summary>
+    private void Mix(ReadOnlySpan<double> level, int position, Region region, double wet, Span<double> mean)
     {
         Span<double> shown = stackalloc double[N];
-        Show(inside, depth, shown);
-        return Seen.Of(shown);
+        mean.Clear();
+        var whole = 0.0;
+        for (var part = 0; part < parts.Count; part++)
+        {
+            if (!parts.Lies(part, region) || parts.Weight(part, position) is not (> 0 and var weight))
+                continue;
+            var slot = level.Slice(part * Slot, Slot);
+            Show(slot.Slice(position * N, N), double.IsNaN(wet) ? slot[3 * N + position] : wet, shown);
+            whole += weight;
+            for (var i = 0; i < N; i++)
+                mean[i] += weight * shown[i];
+        }
+
+        // A place that takes in nothing of a position looks like the rest of it.
+        if (whole == 0)
+            Mix(level, position, Region.All, wet, mean);
+        else
+            for (var i = 0; i < N; i++)
+                mean[i] /= whole;
+    }
+
+    /// <summary>One part at one level, dry or as a wet surface shows it.</summary>
+    private static SeenSplit See(ReadOnlySpan<double> slot, double wet = double.NaN)
+    {
+        Span<double> shown = stackalloc double[3 * N];
+        for (var p = 0; p < 3; p++)
+            Show(slot.Slice(p * N, N), double.IsNaN(wet) ? slot[3 * N + p] : wet, shown.Slice(p * N, N));
+        return new(Seen.Of(shown[..N]), Seen.Of(shown.Slice(N, N)), Seen.Of(shown.Slice(2 * N, N)));
     }
 
     private LayerPrediction Describe(int index)
@@ -281,26 +367,29 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
         var level = index + 1;
         WorkUpTo(level);
         var now = SeenBelow(level);
-        var wets = TechniqueTable.For(layer.Technique, layer.Tool).Laydown is Laydown.Wash or Laydown.Bead || layer.Technique is Technique.Filter or Technique.Glaze;
+        var wets = DarkensWet(layer);
         var dryShare = (layer.Main?.SolidsFraction ?? 0) * layer.PaintShare;
         return new LayerPrediction
         {
             Seen = now,
             Average = Average(level),
-            Wet = wets ? new(See(Below(level, Position.Raised), WetDepth), See(Below(level, Position.Field), WetDepth), See(Below(level, Position.Recess), WetDepth)) : now,
-            Change = SeenBelow(index).DifferenceTo(now),
-            DryFilmUm = laid[index].FilmUm * laid[index].Cover * dryShare,
-            Cover = laid[index].Cover,
+            Wet = wets ? Mean(levels.AsSpan(level * Level, Level), Region.All, WetDepth) : now,
+            Change = SeenWithin(index, layer.Region).DifferenceTo(SeenWithin(level, layer.Region)),
+            DryFilmUm = laid[index].MeanUm * dryShare,
+            Cover = laid[index].Covered,
         };
     }
 
+    /// <summary>It reads darker and deeper until it has dried.</summary>
+    private static bool DarkensWet(Layer layer) =>
+        TechniqueTable.For(layer.Technique, layer.Tool).Laydown is Laydown.Wash or Laydown.Bead || layer.Technique is Technique.Filter or Technique.Glaze;
+
     private Seen Average(int level)
     {
-        Span<double> mean = stackalloc double[N];
-        Span<double> shown = stackalloc double[N];
+        Span<double> mean = stackalloc double[N], shown = stackalloc double[N];
         for (var p = 0; p < 3; p++)
         {
-            Show(At(level, p), DepthBelow(level, (Position)p), shown);
+            Mix(levels.AsSpan(level * Level, Level), p, Region.All, double.NaN, shown);
             var share = Zone.Shares[(Position)p];
             for (var i = 0; i < N; i++)
                 mean[i] += share * shown[i];

@@ -20,10 +20,15 @@ public readonly record struct Split(double Raised, double Field, double Recess)
 
     public static Split operator *(Split a, Split b) => new(a.Raised * b.Raised, a.Field * b.Field, a.Recess * b.Recess);
 
+    public static Split operator +(Split a, Split b) => new(a.Raised + b.Raised, a.Field + b.Field, a.Recess + b.Recess);
+
     public static Split operator -(Split a, Split b) => new(a.Raised - b.Raised, a.Field - b.Field, a.Recess - b.Recess);
 
     /// <summary>1 where there is anything at all, else 0.</summary>
     public Split WhereAny() => new(Raised > 0 ? 1 : 0, Field > 0 ? 1 : 0, Recess > 0 ? 1 : 0);
+
+    /// <summary>The same figures, none larger than this.</summary>
+    public Split AtMost(double most) => new(Math.Min(most, Raised), Math.Min(most, Field), Math.Min(most, Recess));
 
     public double Largest() => Math.Max(Raised, Math.Max(Field, Recess));
 

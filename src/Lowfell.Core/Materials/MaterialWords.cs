@@ -62,6 +62,18 @@ public static class CarrierTraits
     /// <summary>Carried by water.</summary>
     public static bool IsWaterBorne(this Carrier carrier) => carrier is Carrier.WaterAcrylic or Carrier.PVA;
 
+    /// <summary>Flows into one another in a pot: water with water, spirit with spirit; what is dry goes into anything.</summary>
+    public static bool MixesWith(this Carrier one, Carrier other) => one is Carrier.Dry or Carrier.None || other is Carrier.Dry or Carrier.None || Pot(one) == Pot(other);
+
+    private static int Pot(Carrier carrier) => carrier switch
+    {
+        Carrier.WaterAcrylic or Carrier.PVA => 0,
+        Carrier.Enamel or Carrier.Oil => 1,
+        Carrier.SolventAcrylic => 2,
+        Carrier.Alcohol => 3,
+        _ => 4,
+    };
+
     /// <summary>Gives off vapour that burns.</summary>
     public static bool IsSolvent(this Carrier carrier) => carrier.IsSpiritBorne() || carrier.IsHot() || carrier is Carrier.Alcohol;
 

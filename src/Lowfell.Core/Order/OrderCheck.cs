@@ -17,7 +17,7 @@ public static partial class OrderCheck
         new BareGround(), new SolventOnFoam(), new ThirstyEdge(), new GatesLeft(),
 
         // Chemistry
-        new HotOverSoft(), new SameSolvent(), new NoBarrier(), new WrongThinner(), new Overthinned(), new SoftBelow(), new BuriedBarrier(),
+        new HotOverSoft(), new SameSolvent(), new NoBarrier(), new MixedCarriers(), new WrongThinner(), new Overthinned(), new SoftBelow(), new BuriedBarrier(),
 
         // Texture
         new UnsealedTexture(), new RenderOrder(), new CrackleFilm(), new RimMargin(), new PasteThenTuft(), new LooseGrains(),

@@ -21,10 +21,13 @@ public static class ShelfPick
         shelf.FirstOrDefault(m => m.Kind == MaterialKind.Primer && (substrate != Substrate.Foam || m.Carrier.IsWaterBorne()));
 
     /// <summary>The water-borne material of the same kind whose one coat over white is nearest in colour.</summary>
-    public static Material? WaterBorneLike(IEnumerable<Material> shelf, Material material)
+    public static Material? WaterBorneLike(IEnumerable<Material> shelf, Material material) => Like(shelf, material, Carrier.WaterAcrylic);
+
+    /// <summary>The material of another carrier, but the same kind and lustre, whose one coat over white is nearest in colour.</summary>
+    public static Material? Like(IEnumerable<Material> shelf, Material material, Carrier carrier)
     {
         var wanted = Look(material);
-        var like = shelf.Where(m => m.Kind == material.Kind && m.Carrier == Carrier.WaterAcrylic).ToList();
+        var like = shelf.Where(m => m.Kind == material.Kind && m.Lustre == material.Lustre && m.Carrier == carrier).ToList();
         return Likely(like.Where(m => m.Sheen == material.Sheen), wanted).Concat(Likely(like, wanted)).MinBy(m => ColourDifference.Ciede2000(wanted, Look(m)));
     }
 

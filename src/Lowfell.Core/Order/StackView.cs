@@ -10,6 +10,7 @@ namespace Lowfell.Core.Order;
 public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers, StackView? before = null)
 {
     private StackRun? predictions;
+    private double?[]? open;
 
     public StackContext Context { get; } = context;
 
@@ -43,25 +44,25 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers,
     /// <summary>A continuous coat over the whole zone.</summary>
     public bool IsFullFilm(int i) => LeavesFilm(i) && Figures(i).Laydown == Laydown.Film && Layers[i].Region == Region.All;
 
-    /// <summary>The nearest layer below that leaves something, or -1.</summary>
+    /// <summary>The nearest layer below that leaves something where a layer lies, or -1.</summary>
     public int FilmBelow(int i)
     {
         for (var j = i - 1; j >= 0; j--)
-            if (LeavesFilm(j))
+            if (LeavesFilm(j) && Regions.Meet(Layers[j].Region, Layers[i].Region))
                 return j;
         return -1;
     }
 
-    /// <summary>A sound varnish coat over the whole zone: it keeps solvents off what is under it.</summary>
-    public bool IsBarrier(int i) =>
-        IsFullFilm(i) && Layers[i].Main is { Kind: MaterialKind.Varnish } varnish
-        && !varnish.Carrier.IsSpiritBorne() && Layers[i].Strength >= 0.5;
+    /// <summary>A sound varnish coat all over a region: it keeps solvents off what is under it there.</summary>
+    public bool IsBarrier(int i, Region over) =>
+        LeavesFilm(i) && Figures(i).Laydown == Laydown.Film && Regions.Covers(Layers[i].Region, over)
+        && Layers[i].Main is { Kind: MaterialKind.Varnish } varnish && !varnish.Carrier.IsSpiritBorne() && Layers[i].Strength >= 0.5;
 
-    /// <summary>The highest barrier strictly between two layers, or -1.</summary>
+    /// <summary>The highest barrier strictly between two layers, over all of the one above, or -1.</summary>
     public int BarrierBetween(int low, int high)
     {
         for (var j = high - 1; j > low; j--)
-            if (IsBarrier(j))
+            if (IsBarrier(j, Layers[high].Region))
                 return j;
         return -1;
     }
@@ -89,11 +90,38 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers,
         return sum;
     }
 
-    /// <summary>Minutes that have gone, or will go by the plan, from a layer to a later one: like <see cref="PlannedMinutes"/>, but a wait left open counts for what is past of it.</summary>
+    /// <summary>
+    /// Minutes from a layer to a later one, those of <see cref="PlannedMinutes"/> where all waits are planned. A wait left open lasts until
+    /// what follows may go on, and no longer: later layers that want more find it too short. Null for what is on the piece already.
+    /// </summary>
     public double? MinutesAtLeast(int low, int high)
     {
         var (laid, since) = Context.Progress;
-        return low < laid && high >= laid ? Math.Max(since, PlannedMinutes(low, high) ?? 0) : PlannedMinutes(low, high);
+        if (high < laid)
+            return null;
+        var sum = 0.0;
+        for (var j = low; j < high; j++)
+            sum += j < laid - 1 ? Layers[j].WaitMinutes ?? 0 : j == laid - 1 ? Math.Max(Wait(j), since) : Wait(j);
+        return low < laid ? Math.Max(since, sum) : sum;
+    }
+
+    /// <summary>Minutes from a layer to the next.</summary>
+    private double Wait(int j)
+    {
+        if (Layers[j].WaitMinutes is { } planned)
+            return planned;
+        open ??= new double?[Count];
+        return open[j] ??= Open(j);
+    }
+
+    private double Open(int j)
+    {
+        if (j + 1 >= Count || FilmBelow(j + 1) is not (>= 0 and var film))
+            return 0;
+        var needed = Drying.DryingModel.Needed(Layers[film], Layers[j + 1], Context.Climate).Minutes;
+        for (var k = film; k < j; k++)
+            needed -= Wait(k);
+        return Math.Max(0, Math.Ceiling(needed));
     }
 
     /// <summary>The layer is on the piece already.</summary>
@@ -117,21 +145,19 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers,
         return -1;
     }
 
-    /// <summary>The bead that a clean-up at this index works on, or -1.</summary>
-    public int BeadCleanedBy(int i)
+    /// <summary>The layers that a clean-up at this index takes part of back, the nearest first; none for any other work.</summary>
+    public IEnumerable<int> CleanedBy(int i)
     {
         if (Layers[i].Technique != Technique.CleanUpExcess)
-            return -1;
-        for (var j = i - 1; j >= 0; j--)
-        {
-            if (Figures(j).Laydown == Laydown.Bead)
-                return j;
+            yield break;
+        var lowest = Lifting.LowestReached(Layers, i, Context.Zone.Relief);
+        for (var j = i - 1; j >= lowest; j--)
             if (LeavesFilm(j))
-                return -1;
-        }
-
-        return -1;
+                yield return j;
     }
+
+    /// <summary>The first clean-up that takes part of a layer back, or -1.</summary>
+    public int CleanUpOf(int i) => Lifting.IsWorkable(Layers[i]) ? NextAbove(i, j => CleanedBy(j).Contains(i)) : -1;
 
     /// <summary>It comes out of an airbrush or a can.</summary>
     public bool IsSprayed(int i) => LeavesFilm(i) && Layers[i].Tool is Tool.Airbrush or Tool.SprayCan;

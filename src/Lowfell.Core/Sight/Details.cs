@@ -48,7 +48,7 @@ public static class Details
             return null;
         var with = run.FinishedWith(index, layer with { Whole = true });
         var without = run.FinishedWith(index, layer with { Strength = 0 });
-        var around = Xyz(run.SeenBelow(run.Count).Field);
+        var around = Xyz(run.SeenWithin(run.Count, layer.Region).Field);
         var size = layer.MarkMm ?? (mark.Mm > 0 ? mark.Mm : run.Zone.SmallestDetailMm);
         (Stand, double Difference)? best = null;
         foreach (var position in positions)
@@ -80,12 +80,12 @@ public static class Details
         return mm > room ? (room, MarkShape.Line) : (mm, shape);
     }
 
-    /// <summary>A pin wash left out takes its clean-up with it.</summary>
+    /// <summary>A wash left out takes a clean-up of its own with it.</summary>
     private static double Minutes(StackRun run, int index, int pieces)
     {
         var minutes = HandsOn.Batch(run.Layers[index], run.Zone, pieces);
         for (var i = index + 1; i < run.Count; i++)
-            if (TechniqueTable.For(run.Layers[i].Technique).Laydown == Laydown.Lift && StackRun.BeadBelow(run.Layers, i) == index)
+            if (Lifting.CleansOnly(run.Layers, i, index, run.Zone.Relief))
                 minutes += HandsOn.Batch(run.Layers[i], run.Zone, pieces);
         return minutes;
     }

@@ -31,14 +31,14 @@ internal sealed class BaseSearch
     public BaseSearch(StackRun run, int index, Position position, Lab wanted, List<Material> shelf, IReadOnlyList<(int First, int Second)> ratios)
     {
         (layer, this.wanted, this.shelf, this.ratios) = (run.Layers[index], wanted, shelf, ratios);
-        depthBelow = run.DepthBelow(index, position);
+        depthBelow = run.DepthBelow(index, position, layer.Region);
         thinned = shelf.Select(m => StartHere.Thinned(layer, m) is not null).ToArray();
         double[] k = new double[shelf.Count * N], s = new double[shelf.Count * N];
         for (var m = 0; m < shelf.Count; m++)
             Laying.PerUm(new Layer { Technique = layer.Technique, Paint = [new MixPart(shelf[m], Parts.One)] }, k.AsSpan(m * N, N), s.AsSpan(m * N, N));
-        var coat = Laying.Of(layer with { Coats = 1 }, run.Zone, cleaned: false).FilmUm;
+        var coat = Laying.Of(layer with { Coats = 1 }, run.Zone).FilmUm;
         bench = new Bench(
-            k, s, run.Below(index, Position.Field).ToArray(), coat.Field, run.Below(index, position).ToArray(), coat[position],
+            k, s, run.Below(index, Position.Field, layer.Region).ToArray(), coat.Field, run.Below(index, position, layer.Region).ToArray(), coat[position],
             position == Position.Field, new LayersAbove(run, index, position));
     }
 
@@ -61,7 +61,7 @@ internal sealed class BaseSearch
         return best.InOrder.Select(Word).ToList();
     }
 
-    private double Share(Candidate c) => thinned[c.First] && (c.Second < 0 || thinned[c.Second]) ? layer.PaintShare : 1;
+    private double Share(Candidate c) => thinned[c.First] && (c.Second < 0 || thinned[c.Second]) ? layer.Dilution?.PaintShare ?? 1 : 1;
 
     /// <summary>The shine at the top acts alike on every band: what it multiplies by and what it adds.</summary>
     private (double Scale, double Haze) Shine(Candidate c, int coats)

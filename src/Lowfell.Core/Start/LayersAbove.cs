@@ -13,25 +13,30 @@ internal sealed class LayersAbove
     private const int N = Observer.Bands;
     private readonly List<Step> steps = [];
 
-    /// <summary>The layers above <paramref name="index"/>.</summary>
+    /// <summary>The layers above <paramref name="index"/>, in the largest part of the zone in which that layer lies.</summary>
     public LayersAbove(StackRun run, int index, Position position)
     {
         Span<double> k = stackalloc double[N], s = stackalloc double[N];
+        var place = run.Layers[index].Region;
         for (var i = index + 1; i < run.Count; i++)
         {
             var layer = run.Layers[i];
-            if (layer.Paint.Count == 0 || TechniqueTable.For(layer.Technique, layer.Tool).Laydown == Laydown.Lift)
+            if (layer.Paint.Count == 0 || !run.LiesWith(layer, position, place) || TechniqueTable.For(layer.Technique, layer.Tool).Laydown == Laydown.Lift)
                 continue;
-            var laid = IsCleaned(run, i) ? Laying.Of(layer, run.Zone, cleaned: true) : run.LaidBy(i);
+            var laid = run.LeftBy(i, place);
             double um = laid.FilmUm[position], cover = laid.Cover[position];
             if (um <= 0 || cover <= 0)
                 continue;
             StackRun.Optics(run.Layers, i, run.CarriesOver, k, s);
-            if (k.ContainsAnyExcept(0) || s.ContainsAnyExcept(0))
-                Add(new Step(k, s, um, cover));
+            var colours = k.ContainsAnyExcept(0) || s.ContainsAnyExcept(0);
             var hold = StackRun.Hold(layer, um, cover);
-            DepthKept *= 1 - hold;
-            DepthAdded += hold * (StackRun.Depth(layer) - DepthAdded);
+            for (var pass = 0; pass < laid.Passes; pass++)
+            {
+                if (colours)
+                    Add(new Step(k, s, um, cover));
+                DepthKept *= 1 - hold;
+                DepthAdded += hold * (StackRun.Depth(layer) - DepthAdded);
+            }
         }
     }
 
@@ -43,14 +48,6 @@ internal sealed class LayersAbove
 
     /// <summary>What is done to a base, in order.</summary>
     public IReadOnlyList<Step> Steps => steps;
-
-    private static bool IsCleaned(StackRun run, int bead)
-    {
-        for (var i = bead + 1; i < run.Count; i++)
-            if (TechniqueTable.For(run.Layers[i].Technique).Laydown == Laydown.Lift && StackRun.BeadBelow(run.Layers, i) == bead)
-                return true;
-        return false;
-    }
 
     private void Add(Step step)
     {

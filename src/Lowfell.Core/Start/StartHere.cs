@@ -49,12 +49,16 @@ public static class StartHere
     /// <summary>Whether a layer lays a whole film at a position, so that it can be started from.</summary>
     public static bool CanAsk(StackRun run, int index, Position position) =>
         TechniqueTable.For(run.Layers[index].Technique, run.Layers[index].Tool).Laydown == Laydown.Film
-        && Laying.Of(run.Layers[index] with { Coats = 1 }, run.Zone, cleaned: false) is var laid
+        && Laying.Of(run.Layers[index] with { Coats = 1 }, run.Zone) is var laid
         && laid.FilmUm[position] > 0 && laid.Cover[position] > 0 && laid.FilmUm.Field > 0;
 
-    /// <summary>Opaque materials that the layer's technique takes.</summary>
+    /// <summary>
+    /// Opaque materials that the layer's technique takes and that can stand for what is planned: a metal for a metal, a primer for a
+    /// primer, a paste for a paste, never one for another.
+    /// </summary>
     internal static List<Material> Fitting(Layer layer, IReadOnlyList<Material> shelf) =>
-        shelf.Where(m => m.IsOpaque && TechniqueTable.For(layer.Technique, layer.Tool).Suits.Contains(m.Kind)).ToList();
+        shelf.Where(m => m.IsOpaque && TechniqueTable.For(layer.Technique, layer.Tool).Suits.Contains(m.Kind)
+            && (layer.Main is not { IsOpaque: true } planned || (m.Kind == planned.Kind && m.Lustre == planned.Lustre))).ToList();
 
     /// <summary>Pairs of this many are tried in a quarter of a second; of a larger shelf those entered nearest to the colour are taken.</summary>
     private const int MostTried = 500;

@@ -11,7 +11,7 @@ namespace Lowfell.Server.Calc;
 [JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]
 public sealed record DilutionIn(string? Text, PercentMeaning? Percent);
 
-/// <summary>One reading: paint and thinner in whole parts, their shares of the mix, and the reading in words.</summary>
+/// <summary>One reading: paint and thinner in whole parts (of several components each its own, the thinner last), their shares of the mix, and the reading in words.</summary>
 public sealed record DilutionReadingOut(IReadOnlyList<string> Parts, IReadOnlyList<double> ShareOfMix, string Says);
 
 /// <summary>How far a named consistency reaches.</summary>
@@ -45,6 +45,9 @@ internal static class DilutionCalc
             read.Range is var (thick, thin) ? new DilutionRangeOut(Word(thick).Parts, Word(thin).Parts) : null));
     }
 
-    private static DilutionReadingOut Word(RatioReading r) =>
-        new([r.Paint.ToString(), r.Thinner.ToString()], [Math.Round(r.PaintShare, 6), Math.Round(1 - r.PaintShare, 6)], r.Says);
+    private static DilutionReadingOut Word(RatioReading r)
+    {
+        var parts = (r.Components.Count > 0 ? r.Components : [r.Paint]).Append(r.Thinner).ToList();
+        return new(parts.ConvertAll(p => p.ToString()), parts.ConvertAll(p => Math.Round(p.ShareOf(r.Paint + r.Thinner), 6)), r.Says);
+    }
 }

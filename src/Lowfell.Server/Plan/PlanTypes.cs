@@ -24,7 +24,13 @@ public sealed record NeedDto(Guid MaterialId, double Ml);
 public sealed record LayerReading(
     Guid Id, string Raised, string Field, string Recess, string Average, string WetRaised, string WetField, string WetRecess, PositionsDto Change, PositionsDto FilmUm, PositionsDto Cover,
     double NeededWaitMinutes, double HandsOnLowMinutes, double HandsOnHighMinutes, IReadOnlyList<NeedDto> Needs, bool HidingEstimated,
-    int? CoatsToHide, IReadOnlyList<double>? LightLeft, IReadOnlyList<string> Care, string RecipeKey);
+    int? CoatsToHide, IReadOnlyList<double>? LightLeft, IReadOnlyList<string> Care, string RecipeKey, IReadOnlyList<PartColours> Parts);
+
+/// <summary>Colours of one part of a zone after a layer, and whether that layer lies there.</summary>
+public sealed record PartColours(bool Lies, SeenAtPositions Dry, SeenAtPositions Wet);
+
+/// <summary>A part of a zone that differs from the rest: "lower third", and its share of the zone, 0..1.</summary>
+public sealed record PartDto(string Name, double Share);
 
 /// <summary>How much of a material the whole set takes with this stack in place.</summary>
 public sealed record SetNeedDto(Guid MaterialId, double Ml, double StockMl, string DrivenBy, double DrivenShare);
@@ -34,7 +40,8 @@ public sealed record TargetReading(Position Position, string Wanted, string Pred
 
 /// <summary>Everything Lowfell says of a stack.</summary>
 public sealed record Reading(
-    string Ground, IReadOnlyList<LayerReading> Layers, IReadOnlyList<FindingDto> Findings, IReadOnlyList<SetNeedDto> SetNeeds, TargetReading? Target);
+    string Ground, IReadOnlyList<LayerReading> Layers, IReadOnlyList<FindingDto> Findings, IReadOnlyList<SetNeedDto> SetNeeds, TargetReading? Target,
+    IReadOnlyList<PartDto> Parts);
 
 public sealed record ZoneDto(
     Guid Id, string Name, Guid DesignId, string DesignName, Substrate Substrate, int Pieces, decimal AreaCm2, Relief Relief,

@@ -5,6 +5,7 @@ using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
+using Lowfell.Core.Words;
 using Lowfell.Server.Stacks;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
@@ -24,7 +25,7 @@ internal sealed class StackReader(SetGraph graph)
         var pieces = SetGraph.PieceCount(design);
         var readings = layers.Select((layer, i) => ReadLayer(predictions, i, zone, pieces, i + 1 < layers.Count ? layers[i + 1] : null, context.Climate)).ToList();
         var findings = new ZoneRemarks(graph, zoneRow, view).Findings;
-        return new Reading(SubstrateTraits.Colour(zone.Substrate).ToString(), readings, findings, SetNeeds(zoneRow.TreatmentId, layers), Target(zoneRow, predictions));
+        return new Reading(SubstrateTraits.Colour(zone.Substrate).ToString(), readings, findings, SetNeeds(zoneRow.TreatmentId, layers), Target(zoneRow, predictions), Parts(predictions));
     }
 
     private static TargetReading? Target(ZoneRow row, StackRun run)
@@ -34,6 +35,20 @@ internal sealed class StackReader(SetGraph graph)
         var wanted = SrgbColour.Parse(row.TargetColour).ToLab();
         var seen = run.SeenBelow(run.Count)[position];
         return new TargetReading(position, row.TargetColour, seen.Colour.ToString(), Math.Round(ColourDifference.Ciede2000(wanted, seen.Lab), 2), DifferenceWords.Of(wanted, seen.Lab));
+    }
+
+    /// <summary>The parts that differ, the largest first; none where the zone is alike all over.</summary>
+    private static List<PartDto> Parts(StackRun run) => run.Places.Count == 0 ? []
+        : run.PartsBelow(run.Count).Select(p => new PartDto(p.Places.Count == 0 ? "the rest" : string.Join(", ", p.Places.Select(EnumWords.Of)), Math.Round(p.Share, 3))).ToList();
+
+    private static List<PartColours> PartColours(StackRun run, int index)
+    {
+        if (run.Places.Count == 0)
+            return [];
+        var region = run.Layers[index].Region;
+        return run.PartsBelow(index + 1)
+            .Select(p => new PartColours(p.Places.Contains(region) || !run.Places.Contains(region), SeenAtPositions.Of(p.Seen), SeenAtPositions.Of(p.Wet)))
+            .ToList();
     }
 
     private static LayerReading ReadLayer(StackRun run, int index, Zone zone, int pieces, Layer? above, Climate climate)
@@ -48,7 +63,7 @@ internal sealed class StackReader(SetGraph graph)
             Duration(needed), Math.Round(hands * (1 - HandsOn.TypicalError)), Math.Round(hands * (1 + HandsOn.TypicalError)),
             Quantities.ForLayer(layer, zone, pieces).Select(n => new NeedDto(n.Material.Id, Math.Round(n.Ml, 2))).ToList(),
             layer.Paint.Any(x => x.Material.OpticsSource == OpticsSource.Estimated), CoatsToHide(run, index), LightLeft(run, index),
-            Care.For(layer, zone.Substrate).Select(c => c.Text).ToList(), Recipe.Of(layer)?.Key ?? "");
+            Care.For(layer, zone.Substrate).Select(c => c.Text).ToList(), Recipe.Of(layer)?.Key ?? "", PartColours(run, index));
     }
 
     /// <summary>For layers that are meant to cover: coats until what is below no longer shows.</summary>
@@ -57,8 +72,8 @@ internal sealed class StackReader(SetGraph graph)
         var layer = run.Layers[index];
         if (TechniqueTable.For(layer.Technique, layer.Tool).Laydown != Laydown.Film || layer.Main is not { IsOpaque: true })
             return null;
-        var coat = Laying.Of(layer with { Coats = 1 }, run.Zone, cleaned: false).FilmUm.Field;
-        return coat > 0 ? Hiding.CoatsOver(Laying.PerUm(layer), coat, new Reflectance(run.Below(index, Position.Field))) : null;
+        var coat = Laying.Of(layer with { Coats = 1 }, run.Zone).FilmUm.Field;
+        return coat > 0 ? Hiding.CoatsOver(Laying.PerUm(layer), coat, new Reflectance(run.Below(index, Position.Field, layer.Region))) : null;
     }
 
     private static List<double>? LightLeft(StackRun run, int index)

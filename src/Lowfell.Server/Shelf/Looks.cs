@@ -46,10 +46,10 @@ public static class Looks
                 b.Coats, b.Hides, Observer.ToLinear(Lab.ToXyz(b.End)).ToSrgb().ToString(), Math.Round(b.Difference, 2), DifferenceWords.Of(wanted, b.End))).ToList());
     }
 
-    /// <summary>Anything brushed on a flat mid-grey card.</summary>
+    /// <summary>A plain paint brushed on a flat mid-grey card.</summary>
     private static StackRun Card(List<Material> shelf) => StackPrediction.Compute(
         new Zone { Name = "card", AreaCm2 = 25, Substrate = Substrate.PrintedPlastic, Relief = Relief.Smooth, Shares = Zone.UsualShares(Relief.Smooth) },
-        [new Layer { Technique = Technique.BaseCoat, Paint = shelf.Count > 0 ? [new MixPart(shelf[0], Parts.One)] : [] }]);
+        [new Layer { Technique = Technique.BaseCoat, Paint = shelf.Find(m => m.Kind == MaterialKind.Paint && m.Lustre == default) is { } paint ? [new MixPart(paint, Parts.One)] : [] }]);
 
     private static Results<Ok<PhotoColour>, ProblemHttpResult> Photo(PhotoIn photo)
     {

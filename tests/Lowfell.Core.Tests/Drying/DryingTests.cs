@@ -74,7 +74,8 @@ public class DryingTests
     {
         Assert.Equal(new Window(15, 240), Windows.CleanUp(Carrier.Enamel, Relief.Smooth, Climate.Standard));
         Assert.Equal(new Window(15, 120), Windows.CleanUp(Carrier.Enamel, Relief.Light, Climate.Standard));
-        Assert.Equal(new Window(15, 90), Windows.CleanUp(Carrier.Oil, Relief.Deep, Climate.Standard));
+        Assert.Equal(new Window(15, 90), Windows.CleanUp(Carrier.Enamel, Relief.Deep, Climate.Standard));
+        Assert.Equal(new Window(15, 24 * 60), Windows.CleanUp(Carrier.Oil, Relief.Deep, Climate.Standard));
         Assert.Equal(0, Windows.CleanUp(Carrier.WaterAcrylic, Relief.Deep, Climate.Standard).OpensMinutes);
         var warm = new Climate(30, 0.5);
         Assert.True(Windows.CleanUp(Carrier.Enamel, Relief.Deep, warm).ClosesMinutes < 90);

@@ -12,7 +12,7 @@ public class PredictionProperties
     [Fact]
     public void A_wash_leaves_as_much_as_was_laid() => Gen.Select(zones, Gen.Int[1, 3], Gen.Double[0.2, 2]).Sample((zone, coats, strength) =>
     {
-        var laid = Laying.Of(Lay(Technique.AllOverWash, Wash, coats, strength: strength), zone, cleaned: false);
+        var laid = Laying.Of(Lay(Technique.AllOverWash, Wash, coats, strength: strength), zone);
         var expected = TechniqueTable.For(Technique.AllOverWash).FilmUm.Usual * coats * strength;
         Assert.Equal(expected, zone.Shares.Dot(laid.FilmUm), 1e-9);
     });
@@ -23,8 +23,10 @@ public class PredictionProperties
         var pin = Lay(Technique.PinWash, EnamelWash);
         var volumeMm3 = Laying.BeadMm2 * zone.JointMm;
         var areaMm2 = zone.AreaCm2 * 100;
-        Assert.Equal(volumeMm3 / areaMm2 * 1000, zone.Shares.Dot(Laying.Of(pin, zone, false).FilmUm), 1e-6);
-        Assert.Equal(volumeMm3 / areaMm2 * 1000 / 3, zone.Shares.Dot(Laying.Of(pin, zone, true).FilmUm), 1e-6);
+        var run = StackPrediction.Compute(zone, [pin, Lay(Technique.CleanUpExcess, Spirit)]);
+        Assert.Equal(volumeMm3 / areaMm2 * 1000, zone.Shares.Dot(run.LaidBy(0).FilmUm), 1e-6);
+        Assert.Equal(volumeMm3 / areaMm2 * 1000 / 3, zone.Shares.Dot(run.LeftBy(0).FilmUm), 1e-6);
+        Assert.Equal(0, zone.Shares.Dot(run.LaidBy(0).FilmUm + run.LaidBy(1).FilmUm - run.LeftBy(0).FilmUm), 1e-9);
     });
 
     [Fact]

@@ -66,8 +66,8 @@ public class StackRunTests
     public void A_spray_does_not_reach_the_bottom_of_deep_joints()
     {
         var coat = Lay(Technique.BaseCoat, White);
-        var brushed = Laying.Of(coat, Zone(), false).FilmUm;
-        var sprayed = Laying.Of(coat with { Tool = Tool.Airbrush }, Zone(), false).FilmUm;
+        var brushed = Laying.Of(coat, Zone()).FilmUm;
+        var sprayed = Laying.Of(coat with { Tool = Tool.Airbrush }, Zone()).FilmUm;
         Assert.True(brushed.Recess > brushed.Field);
         Assert.True(sprayed.Recess < sprayed.Field);
     }
@@ -87,5 +87,19 @@ public class StackRunTests
         var after = PreShade.AfterEach(run, 1);
         Assert.Equal(coats[2], after[0], 1e-9);
         Assert.Equal(PreShade.ShareLeft(run, 1, 4), after[1], 1e-9);
+    }
+
+    /// <summary>Thinner is thinner, whether it was written as a dilution or into the mix.</summary>
+    [Fact]
+    public void A_thinner_among_the_components_thins()
+    {
+        var thinned = Lay(Technique.BaseCoat, White, thin: new Dilution(Water, Parts.Of(2), Parts.One));
+        var mixed = Lay(Technique.BaseCoat) with { Paint = [new MixPart(White, Parts.Of(2)), new MixPart(Water, Parts.One)] };
+        Layer[] below = [Lay(Technique.Prime, Primer)];
+        Assert.InRange(StackPrediction.Compute(Zone(), [.. below, thinned]).SeenBelow(2).DifferenceTo(StackPrediction.Compute(Zone(), [.. below, mixed]).SeenBelow(2)).Largest(), 0, 1e-9);
+        Assert.Equal(thinned.Dilution, mixed.WithThinnerApart().Dilution);
+        var twice = mixed with { Dilution = new Dilution(Water, Parts.One, Parts.One) };
+        Assert.Equal(twice.PaintShare, twice.WithThinnerApart().PaintShare, 1e-12);
+        Assert.Equal(1.0 / 3, twice.PaintShare, 1e-12);
     }
 }

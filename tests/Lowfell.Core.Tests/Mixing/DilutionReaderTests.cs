@@ -134,7 +134,17 @@ public class DilutionReaderTests
         thin = !
         a bit of water = !
         two parts = !
-        1:2:1 = !
+        1:2:1 = 3:1
+        1 : 1 : 2 = 2:2
+        2:1:0 = 3:0
+        1:½ = 2:1
+        1 : ½ = 2:1
+        ½:1 = 1:2
+        1:1½ = 2:3
+        1:¾ = 4:3
+        1:0:2 = !
+        1:1:2000 = !
+        1:1:1:1:1:1:1:1:1:1:1:1:1:1 = !
         2 parts red 1 blue 1 water = !
         0:1 = !
         -2:1 = !
@@ -187,6 +197,16 @@ public class DilutionReaderTests
         var milk = DilutionReader.Read("thin as milk");
         Assert.True(milk.Range!.Value.Thickest.PaintShare > milk.Only!.PaintShare && milk.Only.PaintShare > milk.Range.Value.Thinnest.PaintShare);
         Assert.Equal(Consistency.All.Count, Consistency.All.Select(c => c.Names[0]).Distinct().Count());
+    }
+
+    [Fact]
+    public void Three_parts_are_two_components_and_the_thinner()
+    {
+        var read = DilutionReader.Read("1 : 1 : 2").Only!;
+        Assert.Equal(["1", "1"], read.Components.Select(c => c.ToString()));
+        Assert.Equal(0.5, read.PaintShare);
+        Assert.Equal(["2", "1"], DilutionReader.Read("1:½:1").Only!.Components.Select(c => c.ToString()));
+        Assert.Empty(DilutionReader.Read("2:1").Only!.Components);
     }
 
     private static string Only(DilutionReading read) => $"{read.Only!.Paint}:{read.Only.Thinner}";

@@ -34,6 +34,8 @@ internal static class RuleExamples
     public static readonly Material Dark = Made("Fen Black", MaterialKind.Paint, Carrier.WaterAcrylic, "#232426", 1);
     public static readonly Material RustRun = Made("Rust Run", MaterialKind.Wash, Carrier.Enamel, "#a9602c");
 
+    public static readonly Material Ink = Made("Bright Spirit Line", MaterialKind.Paint, Carrier.Alcohol, "#a5a7a6");
+
     public static readonly IReadOnlyList<Material> FullShelf =
         [.. Shelf, Fluid, Pva, Instant, Filler, Paste, Tufts, Decal, CrackleCoat, Metal, Fixer, Medium, Red, Dark, RustRun];
 
@@ -77,6 +79,11 @@ internal static class RuleExamples
         yield return new("hot-over-soft", At(), [prime, filter, satin, Lay(Technique.BaseCoat, Lacquer)], [prime, Lay(Technique.BaseCoat, Lacquer), satin, filter]);
         yield return new("same-solvent", At(), [prime, ground, satin, filter, pin, clean, matt], [prime, ground, satin, filter, Again(satin), pin, clean, matt]);
         yield return new("no-barrier", At(), [prime, ground, pin, clean], [prime, ground, satin, pin, clean]);
+        yield return new("no-barrier", At(), [prime, ground, Lay(Technique.AllOverWash, EnamelWash)], [prime, ground, filter]);
+        yield return new("no-barrier", At(), [prime, ground, filter with { WaitMinutes = 20 }, clean], [prime, ground, satin, filter with { WaitMinutes = 20 }, clean]);
+        yield return new("no-barrier", At(), [prime, ground, Lay(Technique.EdgeLine, Ink)], [prime, ground, satin, Lay(Technique.EdgeLine, Ink)]);
+        yield return new("no-barrier", At(), [prime, ground, satin, Lay(Technique.Decal, Decal), pin, clean], [prime, ground, satin, Lay(Technique.Decal, Decal), Again(satin), pin, clean]);
+        yield return new("mixed-carriers", At(), [prime, ground with { Paint = [new MixPart(Brown, Parts.Of(2)), new MixPart(Lacquer, Parts.One)] }], [prime, ground with { Paint = [new MixPart(Brown, Parts.Of(2)), new MixPart(White, Parts.One)] }]);
         yield return new("wrong-thinner", At(), [prime, ground with { Dilution = new Dilution(Spirit, Parts.Of(2), Parts.One) }], [prime, ground with { Dilution = new Dilution(Water, Parts.Of(2), Parts.One) }]);
         yield return new("overthinned", At(), [prime, ground with { Dilution = new Dilution(Water, Parts.One, Parts.Of(3)) }], [prime, ground with { Dilution = new Dilution(Water, Parts.One, Parts.One) }]);
         yield return new("soft-below", At(), [prime, ground with { WaitMinutes = 5 }, wash], [prime, ground with { WaitMinutes = 60 }, wash]);

@@ -176,4 +176,46 @@ public class RuleTests
         Fires("no-visible-change", Context(), prime, ground, Lay(Technique.Speckle, Brown), matt);
         Quiet("no-visible-change", Context(), prime, ground, Lay(Technique.Speckle, White), matt);
     }
+
+    [Theory]
+    [InlineData(Technique.AllOverWash)]
+    [InlineData(Technique.PinWash)]
+    [InlineData(Technique.Streak)]
+    public void A_wipe_is_judged_with_what_it_wipes(Technique technique)
+    {
+        Layer[] stack = [Lay(Technique.Prime, Primer), Lay(Technique.BaseCoat, Brown, 2), Lay(Technique.Varnish, Satin, 2), Lay(technique, EnamelWash, wait: 60), Lay(Technique.CleanUpExcess, Spirit), Lay(Technique.Varnish, Matt)];
+        Assert.DoesNotContain(Check(Context(), stack), f => f.Severity == Severity.Stop || f.Rule is "no-barrier" or "same-solvent" or "clean-up-missed");
+    }
+
+    [Fact]
+    public void An_open_wait_is_as_long_as_what_follows_wants_and_no_longer()
+    {
+        Layer[] Stack(double? afterPin, double? afterWipe) =>
+            [Lay(Technique.Prime, Primer), Lay(Technique.BaseCoat, Brown, 2), Lay(Technique.Varnish, Satin, 2), Lay(Technique.PinWash, EnamelWash, wait: afterPin), Lay(Technique.CleanUpExcess, Spirit, wait: afterWipe), Lay(Technique.Varnish, Matt)];
+        var tooSoon = Check(Context(), Stack(null, 60)).Single(f => f.Rule == "soft-below");
+        Assert.Equal([5, 3], tooSoon.Layers);
+        Assert.DoesNotContain(Check(Context(), Stack(null, null)), f => f.Rule is "soft-below" or "clean-up-missed");
+        Assert.DoesNotContain(Check(Context(), Stack(60, 12 * 60)), f => f.Rule == "soft-below");
+    }
+
+    [Fact]
+    public void A_varnish_on_the_lower_third_protects_the_lower_third()
+    {
+        Layer[] Stack(Region varnish, Region wash) =>
+            [Lay(Technique.Prime, Primer), Lay(Technique.BaseCoat, Brown, 2), Lay(Technique.Varnish, Satin, 2, region: varnish), Lay(Technique.AllOverWash, EnamelWash, wait: 60, region: wash), Lay(Technique.CleanUpExcess, Spirit)];
+        bool Bare(Region varnish, Region wash) => Check(Context(), Stack(varnish, wash)).Any(f => f.Rule == "no-barrier");
+        Assert.True(Bare(Region.LowerThird, Region.All));
+        Assert.False(Bare(Region.LowerThird, Region.LowerThird));
+        Assert.False(Bare(Region.All, Region.LowerThird));
+    }
+
+    [Fact]
+    public void A_wipe_a_day_later_comes_too_late()
+    {
+        Layer[] stack = [Lay(Technique.Prime, Primer), Lay(Technique.BaseCoat, Brown, 2), Lay(Technique.Varnish, Satin, 2), Lay(Technique.AllOverWash, EnamelWash, wait: 30 * 60), Lay(Technique.CleanUpExcess, Spirit)];
+        var late = Check(Context(), stack).Single(f => f.Rule == "clean-up-missed");
+        Assert.Contains("hard rubbing", late.Why, StringComparison.Ordinal);
+        var mended = StackEdit.Apply(stack, late.Remedies[0].Edits);
+        Assert.DoesNotContain(OrderCheck.Run(Context(), mended), f => f.Rule == "clean-up-missed");
+    }
 }

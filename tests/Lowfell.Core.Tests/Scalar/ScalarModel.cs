@@ -18,7 +18,30 @@ public static class ScalarModel
     public static double[][] Forward(Zone zone, IReadOnlyList<Layer> layers, bool carryOver = true)
     {
         var bare = Reflectance.Of(SubstrateTraits.Colour(zone.Substrate)).Bands.ToArray();
-        return Enum.GetValues<Position>().Select(p => Shown(On((bare, 0), zone, layers, 0, p, carryOver))).ToArray();
+        return Enum.GetValues<Position>().Select(p =>
+        {
+            var mean = new double[Observer.Bands];
+            foreach (var (places, weight) in Places(zone, layers, p))
+            {
+                var shown = Shown(On((bare, 0), zone, layers, 0, p, carryOver, places));
+                for (var b = 0; b < mean.Length; b++)
+                    mean[b] += weight * shown[b];
+            }
+
+            return mean;
+        }).ToArray();
+    }
+
+    /// <summary>Every way to be inside or outside the places of a stack's layers, and the share of a position that is so.</summary>
+    private static List<(Func<Region, bool> Lies, double Weight)> Places(Zone zone, IReadOnlyList<Layer> layers, Position position)
+    {
+        var places = layers.Where(l => l.Paint.Count > 0).Select(l => l.Region).Distinct().Where(r => Regions.PlaceShare(r, zone) < 1).Order().ToList();
+        return Enumerable.Range(0, 1 << places.Count).Select(set =>
+        {
+            bool In(Region r) => places.IndexOf(r) is var at && (at < 0 || (set & 1 << at) != 0);
+            var weight = places.Aggregate(1.0, (w, r) => (Regions.PlaceShare(r, zone) * Regions.Within(r)[position]) is var share && In(r) ? w * share : w * (1 - share));
+            return ((Func<Region, bool>)In, weight);
+        }).ToList();
     }
 
     /// <summary>Every single and every mix as a base, by full prediction of what lies on it.</summary>
@@ -40,17 +63,18 @@ public static class ScalarModel
     private static (double Difference, string Paint, int Coats) Score(StackRun run, int index, Position position, Lab wanted, Layer candidate)
     {
         var optics = PerUm(candidate);
+        Func<Region, bool> Largest(Position p) => Places(run.Zone, run.Layers, p).Where(x => x.Lies(candidate.Region)).MaxBy(x => x.Weight).Lies;
         var masstone = Luminance(optics.K.Zip(optics.S, (k, s) => s / (k + s + Math.Sqrt(k * (k + 2 * s)))).ToArray());
         for (var coats = 1; ; coats++)
         {
-            var film = Laying.Of(candidate with { Coats = coats }, run.Zone, false).FilmUm.Field;
-            var over = Luminance(run.Below(index, Position.Field).ToArray().Select((g, i) => KubelkaMunk.Film(optics.K[i], optics.S[i], film, g)).ToArray());
+            var film = Laying.Of(candidate with { Coats = coats }, run.Zone).FilmUm.Field;
+            var over = Luminance(run.Below(index, Position.Field, candidate.Region).ToArray().Select((g, i) => KubelkaMunk.Film(optics.K[i], optics.S[i], film, g)).ToArray());
             if (coats < StartHere.MostCoats && Math.Min(over, masstone) / Math.Max(over, masstone) < Hiding.HiddenRatio)
                 continue;
             var stack = run.Layers.ToList();
             stack[index] = candidate with { Coats = coats };
-            var below = (run.Below(index, position).ToArray(), run.DepthBelow(index, position));
-            var end = Shown(On(below, run.Zone, stack, index, position, run.CarriesOver));
+            var below = (run.Below(index, position, candidate.Region).ToArray(), run.DepthBelow(index, position, candidate.Region));
+            var end = Shown(On(below, run.Zone, stack, index, position, run.CarriesOver, Largest(position)));
             return (ColourDifference.Ciede2000(wanted, new Reflectance(end).ToLab()), Name(candidate.Paint), coats);
         }
     }
@@ -64,25 +88,27 @@ public static class ScalarModel
     };
 
     /// <summary>Lays the layers from one index up on a surface.</summary>
-    private static (double[] Inside, double Depth) On((double[] Inside, double Depth) surface, Zone zone, IReadOnlyList<Layer> layers, int from, Position position, bool carryOver)
+    private static (double[] Inside, double Depth) On((double[] Inside, double Depth) surface, Zone zone, IReadOnlyList<Layer> layers, int from, Position position, bool carryOver, Func<Region, bool> lies)
     {
         var (inside, depth) = (surface.Inside.ToArray(), surface.Depth);
         for (var i = from; i < layers.Count; i++)
         {
             var layer = layers[i];
             var laydown = TechniqueTable.For(layer.Technique, layer.Tool).Laydown;
-            if (layer.Paint.Count == 0 || laydown == Laydown.Lift)
+            if (layer.Paint.Count == 0 || laydown == Laydown.Lift || !lies(layer.Region))
                 continue;
-            var cleaned = laydown == Laydown.Bead && layers.Skip(i + 1).SkipWhile(l => TechniqueTable.For(l.Technique).Laydown == Laydown.None).FirstOrDefault()?.Technique == Technique.CleanUpExcess;
-            var laid = Laying.Of(layer, zone, cleaned);
-            double um = laid.FilmUm[position], cover = laid.Cover[position];
+            var laid = Laying.Of(layer, zone);
+            double um = laid.FilmUm[position] * Lifting.LeftOf(layers, i, zone, layers.Count, lies)[position], cover = laid.Cover[position];
             if (um <= 0 || cover <= 0)
                 continue;
             var optics = Optics(layers, i, carryOver);
-            for (var b = 0; b < inside.Length; b++)
-                inside[b] = cover * KubelkaMunk.Film(optics.K[b], optics.S[b], um, inside[b]) + (1 - cover) * inside[b];
             var hold = cover * Math.Min(1, 2 * um / StandardFilm.Um(layer.Main!.Kind));
-            depth = (1 - hold) * depth + hold * Shine(layer.Main);
+            for (var pass = 0; pass < laid.Passes; pass++)
+            {
+                for (var b = 0; b < inside.Length; b++)
+                    inside[b] = cover * KubelkaMunk.Film(optics.K[b], optics.S[b], um, inside[b]) + (1 - cover) * inside[b];
+                depth = (1 - hold) * depth + hold * Shine(layer.Main);
+            }
         }
 
         return (inside, depth);

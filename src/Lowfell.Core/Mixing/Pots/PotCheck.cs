@@ -57,25 +57,21 @@ public static class PotCheck
 
     private static IEnumerable<PotRemark> DoesNotMix(List<Material> paints)
     {
-        var wet = paints.Where(p => p.Carrier is not (Carrier.Dry or Carrier.None)).ToList();
-        foreach (var (first, second) in wet.Zip(wet.Skip(1)))
-        {
-            if (Family(first.Carrier) == Family(second.Carrier))
-                continue;
-            yield return new(PotFit.DoesNotMix, Severity.Stop,
-                $"{first.Name} is {EnumWords.Of(first.Carrier)}, {second.Name} is {EnumWords.Of(second.Carrier)}: they curdle or separate. Lay one over the other instead, with what the order rules ask between them.");
-        }
+        if (Apart(paints) is not var (first, second))
+            yield break;
+        yield return new(PotFit.DoesNotMix, Severity.Stop,
+            $"{first.Name} is {EnumWords.Of(first.Carrier)}, {second.Name} is {EnumWords.Of(second.Carrier)}: they curdle or separate. Lay one over the other instead, with what the order rules ask between them.");
     }
 
-    /// <summary>What flows into one another: water with water, spirit with spirit.</summary>
-    private static int Family(Carrier carrier) => carrier switch
+    /// <summary>Two paints of a mix whose carriers do not go together, or null.</summary>
+    public static (Material First, Material Second)? Apart(IReadOnlyList<Material> paints)
     {
-        Carrier.WaterAcrylic or Carrier.PVA => 0,
-        Carrier.Enamel or Carrier.Oil => 1,
-        Carrier.SolventAcrylic => 2,
-        Carrier.Alcohol => 3,
-        _ => 4,
-    };
+        for (var i = 0; i < paints.Count; i++)
+            for (var j = i + 1; j < paints.Count; j++)
+                if (!paints[i].Carrier.MixesWith(paints[j].Carrier))
+                    return (paints[i], paints[j]);
+        return null;
+    }
 
     private static IEnumerable<PotRemark> WrongThinner(PotContents contents, List<Material> paints)
     {

@@ -12,6 +12,7 @@ public static partial class DilutionReader
 {
     private const int LongestText = 200;
     private const decimal MostParts = 1000;
+    private const int MostComponents = 12;
 
     /// <summary>Reads a text.</summary>
     /// <param name="text">As typed.</param>
@@ -27,7 +28,7 @@ public static partial class DilutionReader
             return One(Parts.One, Parts.Zero, "neat, not thinned");
         if (Equal().IsMatch(plain))
             return One(Parts.One, Parts.One, "equal parts");
-        return Named(plain) ?? Percentages(plain, percent) ?? Shares(plain) ?? Amounts(plain)
+        return Named(plain) ?? Percentages(plain, percent) ?? Shares(plain) ?? Several(plain) ?? Amounts(plain)
             ?? Fault("This could mean anything. Write parts, such as 2:1, a share, such as 30% of the mix, or drops, such as 5 drops + 2 drops.");
     }
 
@@ -47,6 +48,8 @@ public static partial class DilutionReader
 
     private static string FractionSigns(string text)
     {
+        // As a number of parts, beside the sign of a ratio: "1:½".
+        text = HalfOrQuarterOfAPart().Replace(text, m => m.Value switch { "½" => "0.5", "¼" => "0.25", _ => "0.75" });
         foreach (var (sign, after, alone) in new[] { ('½', ".5", "half"), ('¼', ".25", "quarter"), ('¾', ".75", "3 quarters"), ('⅓', "", "third"), ('⅔', "", "2 thirds") })
         {
             if (after.Length > 0)
@@ -157,13 +160,35 @@ public static partial class DilutionReader
             FormattableString.Invariant($"{a} in {b}: what is it that makes {a} part of {b}?"), "");
     }
 
+    /// <summary>"1 : 1 : 2": components of the mix, and the thinner last.</summary>
+    private static DilutionReading? Several(string plain)
+    {
+        if (!Ratio3().IsMatch(plain))
+            return null;
+        var figures = Figure().Matches(plain);
+        if (figures.Count > MostComponents + 1)
+            return Fault($"At most {MostComponents} components and the thinner.");
+        var numbers = new List<decimal>();
+        foreach (Match figure in figures)
+        {
+            if (!Number(figure.Value, out var n) || n > MostParts)
+                return Fault($"At most {MostParts} parts.");
+            numbers.Add(n);
+        }
+
+        if (numbers[..^1].Contains(0))
+            return Fault("A component of no parts is none: leave it out.");
+        var whole = Parts.Whole(numbers.Select(n => Parts.Of(n)).ToList());
+        var mix = whole.Take(whole.Count - 1).ToList();
+        var paint = mix.Aggregate((a, b) => a + b);
+        return new([new RatioReading(paint, whole[^1], $"{string.Join(" and ", mix)} of what is mixed, thinned with {whole[^1]}") { Components = mix }], "", "");
+    }
+
     /// <summary>Two amounts of the same unit in any dress: 2:1, 5 drops + 2 drops, 2 parts varnish 1 thinner.</summary>
     private static DilutionReading? Amounts(string plain)
     {
         var found = Amount().Matches(plain);
         var figures = Figure().Matches(plain);
-        if (figures.Count > 2 && plain.Contains(':', StringComparison.Ordinal))
-            return Fault("Three numbers are a mix, not a dilution. Put the paints into the mix and write paint : thinner here.");
         if (figures.Count != 2 || found.Count != 2 || plain.Contains('-', StringComparison.Ordinal) || TwoNumbersRunTogether().IsMatch(plain))
             return figures.Count == 1 ? Fault("That is one number. Write paint and thinner, such as 2:1.") : null;
         if (!Number(found[0].Groups["n"].Value, out var first) || !Number(found[1].Groups["n"].Value, out var second))
@@ -303,6 +328,12 @@ public static partial class DilutionReader
 
     [GeneratedRegex(@"(\d),(\d)")]
     private static partial Regex DecimalComma();
+
+    [GeneratedRegex(@"^\d+(?:\.\d+)?(?: ?: ?\d+(?:\.\d+)?){2,}$")]
+    private static partial Regex Ratio3();
+
+    [GeneratedRegex(@"(?<=[:/] ?)[½¼¾]|(?<!\d ?)[½¼¾](?= ?[:/])")]
+    private static partial Regex HalfOrQuarterOfAPart();
 
     [GeneratedRegex(@"^(\d+) ?/ ?(\d+) (?:of )?(?:" + PaintWords + "|" + ThinnerWords + @")$")]
     private static partial Regex FractionOf();

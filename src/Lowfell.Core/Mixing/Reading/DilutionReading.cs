@@ -16,6 +16,9 @@ public enum PercentMeaning
 /// <param name="Says">The reading, echoed.</param>
 public sealed record RatioReading(Parts Paint, Parts Thinner, string Says)
 {
+    /// <summary>Where what is thinned was written as several components, their parts; they add to <see cref="Paint"/>. Else empty.</summary>
+    public IReadOnlyList<Parts> Components { get; init; } = [];
+
     /// <summary>Paint's share of the mix, 0..1.</summary>
     public double PaintShare => Paint.ShareOf(Paint + Thinner);
 }

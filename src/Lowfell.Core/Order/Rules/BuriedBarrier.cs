@@ -14,9 +14,9 @@ internal sealed class BuriedBarrier : LayerRule
 
     protected override Finding? At(StackView view, int i)
     {
-        if (!SolventWork.Applies(view, i) || view.BeadCleanedBy(i) >= 0)
+        if (!SolventWork.Applies(view, i) || view.CleanedBy(i).Any())
             return null;
-        var barrier = view.NextBelow(i, view.IsBarrier);
+        var barrier = view.NextBelow(i, j => view.IsBarrier(j, view.Layers[i].Region));
         var hole = barrier < 0 ? -1 : view.NextBelow(i, j => j > barrier && CutsThrough(view.Layers[j]));
         if (hole < 0)
             return null;

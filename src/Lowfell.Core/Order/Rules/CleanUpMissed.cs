@@ -9,24 +9,24 @@ namespace Lowfell.Core.Order.Rules;
 internal sealed class CleanUpMissed : LayerRule
 {
     public override RuleFacts Facts { get; } = new("clean-up-missed",
-        "Pin wash without clean-up, or clean-up planned after its window closes.",
+        "Pin wash without clean-up, or a clean-up of any wash, filter or streak planned after its window closes.",
         "Once set, the excess comes off with hard rubbing only, and the paint below with it.",
         "Add the clean-up; do it within the window.");
 
     protected override Finding? At(StackView view, int i)
     {
-        if (view.Layers[i].Technique != Technique.PinWash || !view.LeavesFilm(i))
+        if (!Lifting.IsWorkable(view.Layers[i]) || !view.LeavesFilm(i))
             return null;
         var layer = view.Layers[i];
         var relief = view.Context.Zone.Relief;
-        var cleanUp = view.NextAbove(i, j => view.BeadCleanedBy(j) == i);
+        var cleanUp = view.CleanUpOf(i);
         var window = Windows.CleanUp(layer.Carrier, relief, view.Context.Climate);
         if (cleanUp < 0)
-            return layer.Carrier.IsSpiritBorne() ? Missing(view, i, window) : null;
+            return layer.Carrier.IsSpiritBorne() && layer.Technique == Technique.PinWash ? Missing(view, i, window) : null;
         if (!layer.Carrier.IsSpiritBorne() || view.MinutesAtLeast(i, cleanUp) is not { } minutes || minutes <= window.ClosesMinutes)
             return null;
         var wait = Math.Floor((window.OpensMinutes + window.ClosesMinutes) / 2 / 5) * 5;
-        var hard = minutes > Windows.HardRubbingMinutes ? " By then it is hard rubbing, and the varnish goes with it." : "";
+        var hard = minutes > Lifting.SetMinutes ? " By then it is hard rubbing, and the varnish goes with it." : "";
         return new Finding(Facts.Id, Severity.Caution, [i, cleanUp], "Clean-up comes too late",
             $"The clean-up is {Duration.Words(minutes)} after {layer.MaterialName}; on {EnumWords.Of(relief)} relief it still moves for about {Duration.Words(window.ClosesMinutes)} in this room.{hard}",
             [new Remedy("sooner", $"Clean up after {Duration.Words(wait)}", Sooner(view, i, cleanUp, wait))]);

@@ -23,8 +23,8 @@ internal sealed class CoatsToHide : LayerRule
         if (layer.Technique is not (Technique.BaseCoat or Technique.Rim) || !view.IsFullFilm(i) || !layer.Main!.IsOpaque || OverLight(view, i))
             return null;
         var optics = Laying.PerUm(layer);
-        var perCoat = Laying.Of(layer with { Coats = 1 }, view.Context.Zone, false).FilmUm.Field;
-        var ground = new Reflectance(view.Predictions.Below(i, Position.Field));
+        var perCoat = Laying.Of(layer with { Coats = 1 }, view.Context.Zone).FilmUm.Field;
+        var ground = new Reflectance(view.Predictions.Below(i, Position.Field, layer.Region));
         var ratio = Hiding.GroundRatio(optics, perCoat * layer.Coats, ground);
         return ratio < Hiding.HiddenRatio ? Describe(view, i, ratio, Hiding.CoatsOver(optics, perCoat, ground)) : null;
     }

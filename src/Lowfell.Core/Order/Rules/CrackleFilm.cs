@@ -49,7 +49,7 @@ internal sealed class CrackleFilm : LayerRule
         if (top < 0)
             return null;
         var times = DryingModel.Of(view.Layers[i], view.Context.Climate);
-        if (view.PlannedMinutes(i, top) is { } planned && planned < times.RecoatMinutes)
+        if (view.MinutesAtLeast(i, top) is { } planned && planned < times.RecoatMinutes)
         {
             var wait = Duration.RoundUp(times.RecoatMinutes);
             var last = view.Layers[top - 1];

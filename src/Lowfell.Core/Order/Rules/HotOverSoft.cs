@@ -39,7 +39,7 @@ internal sealed class HotOverSoft : IOrderRule
     private static (int Layer, double Needed, double Planned)? UncuredBelow(StackView view, int i)
     {
         var below = view.FilmBelow(i);
-        if (below < 0 || !view.Layers[below].Carrier.IsWaterBorne() || view.PlannedMinutes(below, i) is not { } planned)
+        if (below < 0 || !view.Layers[below].Carrier.IsWaterBorne() || view.MinutesAtLeast(below, i) is not { } planned)
             return null;
         var cure = DryingModel.Of(view.Layers[below], view.Context.Climate).CureMinutes;
         return planned < cure ? (below, cure, planned) : null;

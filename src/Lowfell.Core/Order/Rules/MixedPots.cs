@@ -37,7 +37,7 @@ internal sealed class MixedPots : LayerRule
     {
         var stack = view.Layers.ToList();
         stack[i] = stack[i] with { Paint = pot.Paint, Dilution = pot.Dilution };
-        return view.Predict(stack).SeenBelow(view.Count);
+        return view.Predict(stack).SeenWithin(view.Count, stack[i].Region);
     }
 
     private static string Pieces(PotUse pot) => pot.Pieces.Count == 0 ? "no piece yet" : string.Join(", ", pot.Pieces);

@@ -25,8 +25,8 @@ internal sealed class ModulationOverLight : LayerRule
         var hue = light < 0 ? -1 : view.NextBelow(i, j => j > light && view.IsFullFilm(j) && view.Layers[j].Main!.Kind is MaterialKind.Paint or MaterialKind.Ink);
         if (hue < 0 || view.NextAbove(i, j => view.LeavesFilm(j) && view.Layers[j].Technique is Technique.Filter or Technique.Glaze) >= 0)
             return null;
-        var before = view.Predictions.SeenBelow(i).Raised.Lab;
-        var after = view.Predictions.SeenBelow(i + 1).Raised.Lab;
+        var before = view.Predictions.SeenWithin(i, view.Layers[i].Region).Raised.Lab;
+        var after = view.Predictions.SeenWithin(i + 1, view.Layers[i].Region).Raised.Lab;
         var lost = 1 - Chroma(after) / Chroma(before);
         return Chroma(before) < Lively || lost < Hint || after.L <= before.L ? null : Describe(view, i, light, hue, lost);
     }

@@ -20,7 +20,7 @@ internal sealed class OneHeavyWash : LayerRule
         var layer = view.Layers[i];
         if (layer.Technique != Technique.AllOverWash || !view.LeavesFilm(i) || layer.Coats > 1)
             return null;
-        var drop = view.Predictions.SeenBelow(i).Recess.Lab.L - view.Predictions.SeenBelow(i + 1).Recess.Lab.L;
+        var drop = view.Predictions.SeenWithin(i, view.Layers[i].Region).Recess.Lab.L - view.Predictions.SeenWithin(i + 1, view.Layers[i].Region).Recess.Lab.L;
         if (drop < Heavy)
             return null;
         return new Finding(Facts.Id, Severity.Hint, [i], "One heavy wash",

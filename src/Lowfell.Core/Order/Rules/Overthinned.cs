@@ -18,16 +18,15 @@ internal sealed class Overthinned : LayerRule
 
     protected override Finding? At(StackView view, int i)
     {
-        var layer = view.Layers[i];
+        var layer = view.Layers[i].WithThinnerApart();
         if (layer.Dilution is not { } dilution || !view.LeavesFilm(i))
             return null;
         var share = 1 - dilution.PaintShare;
-        return ThinnerLimits.Least(layer) is { } least && share > least.Most + Slack ? Describe(view, i, dilution, share, least.Most, least.Material) : null;
+        return ThinnerLimits.Least(layer) is { } least && share > least.Most + Slack ? Describe(view, i, layer, dilution, share, least.Most, least.Material) : null;
     }
 
-    private Finding Describe(StackView view, int i, Dilution dilution, double share, double most, Material material)
+    private Finding Describe(StackView view, int i, Layer layer, Dilution dilution, double share, double most, Material material)
     {
-        var layer = view.Layers[i];
         var (paint, thinner) = ThinnerLimits.AsParts(most);
         var remedies = new List<Remedy>
         {

@@ -19,7 +19,7 @@ internal sealed class RimMargin : LayerRule
             || !(zone.AtRim || view.Last(j => view.Layers[j].Technique == Technique.Rim) >= 0))
             return null;
         return new Finding(Facts.Id, zone.Handling == Handling.HardPlay ? Severity.Caution : Severity.Hint, [i], "Texture up to the rim",
-            Invariant($"{layer.MaterialName} runs out to the rim of a base that is handled; thin edges of it chip off. About {Laying.RimMarginMm:0} mm left free is enough."),
-            [new Remedy("margin", Invariant($"Leave {Laying.RimMarginMm:0} mm free along the rim"), [new StackEdit.Replace(i, layer with { Region = Region.WithinRim })])]);
+            Invariant($"{layer.MaterialName} runs out to the rim of a base that is handled; thin edges of it chip off. About {Regions.RimMarginMm:0} mm left free is enough."),
+            [new Remedy("margin", Invariant($"Leave {Regions.RimMarginMm:0} mm free along the rim"), [new StackEdit.Replace(i, layer with { Region = Region.WithinRim })])]);
     }
 }

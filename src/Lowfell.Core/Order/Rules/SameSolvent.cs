@@ -26,16 +26,15 @@ internal sealed class SameSolvent : IOrderRule
     {
         if (!SolventWork.Applies(view, i))
             return null;
-        var cleaned = view.BeadCleanedBy(i);
-
-        // The remark belongs on the wash, where the varnish is missing, rather than on its clean-up too.
-        if (cleaned >= 0 && FamilyBelow(view, cleaned) is not null)
+        // A clean-up is judged with what it cleans: the remark belongs on the wash, where the varnish is missing.
+        var cleaned = view.CleanedBy(i).ToList();
+        if (cleaned.Any(j => FamilyBelow(view, j) is not null))
             return null;
-        for (var j = i - 1; j >= 0; j--)
+        for (var j = cleaned.Append(i).Min() - 1; j >= 0; j--)
         {
-            if (view.IsBarrier(j))
+            if (view.IsBarrier(j, view.Layers[i].Region))
                 return null;
-            if (j != cleaned && view.LeavesFilm(j) && view.Layers[j].Carrier.IsSpiritBorne())
+            if (view.LeavesFilm(j) && view.Layers[j].Carrier.IsSpiritBorne() && Regions.Meet(view.Layers[j].Region, view.Layers[i].Region))
                 return j;
         }
 

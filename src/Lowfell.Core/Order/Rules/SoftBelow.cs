@@ -19,7 +19,7 @@ internal sealed class SoftBelow : IOrderRule
             var below = view.FilmBelow(i);
 
             // Crackle medium has windows of its own; see crackle-film.
-            if (below < 0 || view.Layers[below].Technique == Technique.CrackleMedium || view.PlannedMinutes(below, i) is not { } planned)
+            if (below < 0 || view.Layers[below].Technique == Technique.CrackleMedium || view.MinutesAtLeast(below, i) is not { } planned)
                 continue;
             var (needed, dryness) = DryingModel.Needed(view.Layers[below], view.Layers[i], view.Context.Climate);
             if (planned >= needed || (dryness == Dryness.Cure && view.Layers[i].Carrier == Materials.Carrier.SolventAcrylic))

@@ -26,7 +26,7 @@ internal static class SolventWork
             ?? ShelfPick.Varnish(view.Context.Shelf, Sheen.Matt);
         if (varnish is null)
             return [];
-        var at = view.BeadCleanedBy(i) is var bead and >= 0 ? bead : i;
+        var at = view.CleanedBy(i).Append(i).Min();
         return [new Remedy("varnish-below", $"Put two coats of {varnish.Name} below layer {at + 1}", [new StackEdit.Insert(at, ShelfPick.VarnishLayer(varnish, 2))])];
     }
 
@@ -36,7 +36,7 @@ internal static class SolventWork
     /// <summary>Edits that drop the clean-up of a wash that no longer needs its solvent.</summary>
     public static IEnumerable<StackEdit> WithoutCleanUp(StackView view, int wash)
     {
-        if (wash + 1 < view.Count && view.BeadCleanedBy(wash + 1) == wash)
+        if (wash + 1 < view.Count && view.CleanedBy(wash + 1).SequenceEqual([wash]))
             yield return new StackEdit.Remove(wash + 1);
     }
 }

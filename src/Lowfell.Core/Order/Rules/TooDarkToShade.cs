@@ -29,12 +29,12 @@ internal sealed class TooDarkToShade : LayerRule
         var layer = view.Layers[i];
         if (layer.Technique is not (Technique.AllOverWash or Technique.PinWash or Technique.Glaze) || !view.LeavesFilm(i))
             return null;
-        var below = view.Predictions.SeenBelow(i).Recess.Lab;
+        var below = view.Predictions.SeenWithin(i, layer.Region).Recess.Lab;
         var change = view.Predictions[i].LargestChange;
         if (change < Nothing || below.L > Dark)
             return null;
         var um = view.Predictions.LaidBy(i).FilmUm.Recess;
-        var flooded = Laying.PerUm(layer).Over(new Reflectance(view.Predictions.Below(i, Position.Recess)), Flood * um / layer.Coats).ToLab();
+        var flooded = Laying.PerUm(layer).Over(new Reflectance(view.Predictions.Below(i, Position.Recess, layer.Region)), Flood * um / layer.Coats).ToLab();
         if (ColourDifference.Ciede2000(below, flooded) >= Hardly)
             return null;
         var remedies = new List<Remedy> { new("leave-out", "Leave it out", SolventWork.WithCleanUp(view, i)) };

@@ -24,7 +24,7 @@ internal sealed class WashOnFlat : IOrderRule
             var layer = view.Layers[i];
             if (layer.Technique != Technique.AllOverWash || !view.LeavesFilm(i))
                 continue;
-            var area = zone.AreaCm2 * Laying.RegionShare(layer.Region, zone);
+            var area = zone.AreaCm2 * Regions.Share(layer.Region, zone);
             if (area < FineCm2)
                 continue;
             var remedies = new List<Remedy>

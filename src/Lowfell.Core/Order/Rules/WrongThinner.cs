@@ -25,8 +25,8 @@ internal sealed class WrongThinner : IOrderRule
                     yield return InTheMix(view, i, dilution, paint, paints);
             }
 
-            if (view.BeadCleanedBy(i) is var bead and >= 0 && layer.Main is { } cleaner && view.Layers[bead].Main is { } wash && !wash.TakesThinner(cleaner))
-                yield return InTheCleanUp(view, i, bead, cleaner, wash);
+            if (view.CleanedBy(i).Select(j => (int?)j).FirstOrDefault() is { } washed && layer.Main is { } cleaner && view.Layers[washed].Main is { } wash && !wash.TakesThinner(cleaner))
+                yield return InTheCleanUp(view, i, washed, cleaner, wash);
         }
     }
 
@@ -41,13 +41,13 @@ internal sealed class WrongThinner : IOrderRule
             $"{dilution.Thinner.Name} does not belong to {paint.Name}, which is {EnumWords.Of(paint.Carrier)}. The mix curdles or separates.", remedies);
     }
 
-    private Finding InTheCleanUp(StackView view, int i, int bead, Material cleaner, Material wash)
+    private Finding InTheCleanUp(StackView view, int i, int washed, Material cleaner, Material wash)
     {
         var remedies = new List<Remedy>();
         if (ShelfPick.Thinner(view.Context.Shelf, [wash]) is { } thinner)
             remedies.Add(new Remedy("swap-thinner", $"Clean up with {thinner.Name}",
                 [new StackEdit.Replace(i, view.Layers[i] with { Paint = [new MixPart(thinner, Parts.One)] })]));
-        return new Finding(Facts.Id, Severity.Stop, [i, bead], "Wrong thinner for the clean-up",
+        return new Finding(Facts.Id, Severity.Stop, [i, washed], "Wrong thinner for the clean-up",
             $"{cleaner.Name} does not move {wash.Name}, which is {EnumWords.Of(wash.Carrier)}: it attacks the paint around it or does nothing.", remedies);
     }
 }

@@ -110,7 +110,7 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
         layer={layer}
         workshopId={props.workshopId}
         materials={materials}
-        onChange={(dilution) => set({ dilution }, "dilution")}
+        onChange={(dilution, paint) => set({ dilution, paint }, "dilution")}
       />
       <NumberBox
         wide

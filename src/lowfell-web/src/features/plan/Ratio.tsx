@@ -18,7 +18,8 @@ export function Ratio(props: {
   layer: Layer;
   workshopId: string;
   materials: Material[];
-  onChange: (d: Layer["dilution"]) => void;
+  /** The dilution, and where several components were written too, the layer's mix with their parts. */
+  onChange: (d: Layer["dilution"], paint: Layer["paint"]) => void;
 }) {
   const { layer, workshopId, materials, onChange } = props;
   const queries = useQueryClient();
@@ -38,15 +39,17 @@ export function Ratio(props: {
   const fitting = thinners.find((t) => t.thinners.some((f) => main?.thinners.includes(f))) ?? thinners[0];
   const plain = readRatio(text);
 
-  const settle = (read: { paint: number; thinner: number } | "neat") => {
+  const settle = (read: Read | "neat") => {
+    const components = read !== "neat" && read.mix.length === layer.paint.length ? read.mix : null;
+    const paint = components ? layer.paint.map((p, i) => ({ ...p, parts: components[i]! })) : layer.paint;
     if (read === "neat") {
       setSeen("neat");
-      return onChange(null);
+      return onChange(null, paint);
     }
     const thinnerId = layer.dilution?.thinnerId ?? fitting?.id;
     if (!thinnerId) return;
     setSeen(`${read.paint}:${read.thinner}`);
-    onChange({ thinnerId, ...read });
+    onChange({ thinnerId, paint: read.paint, thinner: read.thinner }, paint);
   };
 
   // What was just answered about a bare percentage holds for the next one, however quickly it is typed.
@@ -81,7 +84,7 @@ export function Ratio(props: {
     setFault("");
     window.clearTimeout(timer.current);
     const read = readRatio(typed);
-    if (read !== null) settle(read);
+    if (read !== null) settle(read === "neat" ? read : { ...read, mix: [] });
     else timer.current = window.setTimeout(() => void ask(typed), ASK_AFTER_MS);
   };
 
@@ -120,7 +123,7 @@ export function Ratio(props: {
           said?.ambiguous
             ? said.question
             : only
-              ? `${only.says}: ${only.parts.join(" : ")}, ${Math.round(only.shareOfMix[0]! * 100)} % paint`
+              ? echo(only, layer.paint.length)
               : plain === null
                 ? "…"
                 : layer.dilution
@@ -148,15 +151,31 @@ export function Ratio(props: {
           hideLabel
           value={layer.dilution.thinnerId}
           options={thinners.map((t) => ({ value: t.id, text: t.name }))}
-          onChange={(thinnerId) => onChange({ ...layer.dilution!, thinnerId })}
+          onChange={(thinnerId) => onChange({ ...layer.dilution!, thinnerId }, layer.paint)}
         />
       )}
     </div>
   );
 }
 
+/** What was read, in words; and why the components that were written are not those of the layer. */
+function echo(read: Schema["DilutionReadingOut"], components: number) {
+  const written = read.parts.length - 1;
+  const stay =
+    written > 1 && written !== components
+      ? `; this layer mixes ${components === 1 ? "one component" : `${components} components`}, whose parts stay`
+      : "";
+  return `${read.says}: ${read.parts.join(" : ")}, ${Math.round((1 - read.shareOfMix.at(-1)!) * 100)} % paint${stay}`;
+}
+
+/** Paint to thinner, and the components that make up the paint where they were written. */
+type Read = { paint: number; thinner: number; mix: number[] };
+
 /** Stored parts go up to a thousand; the reader gives the smallest whole ones. */
-const partsOf = (r: Schema["DilutionReadingOut"]): { paint: number; thinner: number } | "neat" => {
-  const [paint, thinner] = r.parts.map(Number) as [number, number];
-  return thinner === 0 ? "neat" : { paint, thinner };
+const partsOf = (r: Schema["DilutionReadingOut"]): Read | "neat" => {
+  const parts = r.parts.map(Number);
+  const mix = parts.slice(0, -1);
+  const thinner = parts.at(-1)!;
+  if (thinner === 0) return "neat";
+  return { paint: mix.reduce((sum, n) => sum + n, 0), thinner, mix: mix.length > 1 ? mix : [] };
 };

@@ -2,6 +2,7 @@ import { Slider } from "radix-ui";
 import { useMemo } from "react";
 import type { Schema } from "../../api/client";
 import { section, type Stratum } from "../../drawing/section";
+import { partWords } from "./parts";
 import type { Layer } from "./stack";
 
 const W = 704;
@@ -11,6 +12,9 @@ const H = 158;
 export function SectionPanel(props: {
   zone: Schema["ZoneDto"];
   reading: Schema["Reading"];
+  /** The part of the zone that is looked at, by its name; null for the whole. */
+  part: string | null;
+  onPart: (part: string | null) => void;
   layers: Layer[];
   shown: number;
   peel: number;
@@ -57,6 +61,9 @@ export function SectionPanel(props: {
           <path d={`M${W / 2} 0V${H}`} stroke="var(--on-ground)" strokeWidth="1.5" strokeDasharray="5 3" />
         )}
       </svg>
+      {reading.parts.length > 1 && (
+        <Parts parts={reading.parts} chosen={props.part} onChoose={props.onPart} />
+      )}
       <figcaption className="absolute top-1.5 left-3 truncate text-xs max-md:top-auto max-md:bottom-1 max-md:max-w-[90%] md:max-w-[calc(100%-350px)]">
         {before === null ? `Section ${says}` : `Left: before layer ${before + 1}. Right: ${says}`}
         {layers.length > 0 &&
@@ -91,6 +98,39 @@ export function SectionPanel(props: {
         </Slider.Root>
       </div>
     </figure>
+  );
+}
+
+/** Which part of the zone section and stack show; the whole comes first. */
+function Parts(props: {
+  parts: Schema["PartDto"][];
+  chosen: string | null;
+  onChoose: (part: string | null) => void;
+}) {
+  const chosen = props.parts.some((p) => p.name === props.chosen) ? props.chosen : null;
+  const all = [
+    { name: null, text: "the whole" },
+    ...props.parts.map((p) => ({ name: p.name, text: partWords(p) })),
+  ];
+  return (
+    <div
+      role="group"
+      aria-label="Part of the zone"
+      className="absolute top-8 right-2 flex max-w-[calc(100%-16px)] overflow-x-auto rounded-full bg-card px-1 text-xs text-ink"
+    >
+      {all.map((p) => (
+        <button
+          key={p.name ?? ""}
+          type="button"
+          data-part={p.name ?? ""}
+          aria-pressed={p.name === chosen}
+          className={`min-h-6 rounded-full px-2 whitespace-nowrap ${p.name === chosen ? "bg-tide-wash font-semibold" : ""}`}
+          onClick={() => props.onChoose(p.name)}
+        >
+          {p.text}
+        </button>
+      ))}
+    </div>
   );
 }
 

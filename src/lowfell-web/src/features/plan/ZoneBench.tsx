@@ -14,6 +14,7 @@ import { StackSays } from "./StackSays";
 import type { Progress } from "./HalfDone";
 import { useCalm } from "./useCalm";
 import { blank } from "./blank";
+import { partOf } from "./parts";
 import { faces } from "./faces";
 import { leftOut, moved, putAbove, without } from "./moves";
 import { apply, type Edit, type Layer } from "./stack";
@@ -57,6 +58,8 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
   const [newestOnTop, setNewestOnTop] = useState(() => localStorage.getItem("lowfell.order") !== "first");
   const [measures, setMeasures] = useState(false);
   const [before, setBefore] = useState(false);
+  const [part, setPart] = useState<string | null>(null);
+  const lookedAt = useMemo(() => partOf(reading, part), [reading, part]);
   const [frame, setFrame] = useState<HTMLDivElement | null>(null);
   const open = useMemo(() => reading.findings.filter((f) => !f.accepted), [reading.findings]);
   const tied = useMemo(() => said.reading.findings.filter((f) => !f.accepted), [said]);
@@ -273,7 +276,9 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
         )}
         <SectionPanel
           zone={zone}
-          reading={reading}
+          reading={lookedAt}
+          part={part}
+          onPart={setPart}
           layers={layers}
           shown={shown}
           peel={peel}
@@ -283,7 +288,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
         />
         <StackColumn
           layers={layers}
-          reading={reading}
+          reading={lookedAt}
           sheet={sheet}
           workshopId={overview.workshopId}
           materials={materials}
