@@ -27,13 +27,13 @@ public static partial class OrderCheck
         new NoVisibleChange(), new TooDarkToShade(),
 
         // Light and colour
-        new LightBuried(), new ModulationOverLight(), new CoatsToHide(), new SameToneNeighbours(),
+        new LightBuried(), new ModulationOverLight(), new CoatsToHide(), new SameToneNeighbours(), new BuriedColour(),
 
         // Order and access
-        new CutInCost(), new OutOfReach(), new Overspray(), new ChipWindow(), new ScaleSize(),
+        new CutInCost(), new OutOfReach(), new Overspray(), new MaskLeft(), new ChipWindow(), new ScaleSize(),
 
         // Sealing
-        new SheenTarget(), new MattOverMetal(), new MattFrost(), new PigmentSealed(), new DecalBed(), new BrittleUnsealed(), new RimLast(),
+        new NoProtection(), new SheenTarget(), new MattOverMetal(), new MattFrost(), new PigmentSealed(), new DecalBed(), new BrittleUnsealed(), new RimLast(),
 
         // Consistency
         new MixedPots(), new SameSplodge(),

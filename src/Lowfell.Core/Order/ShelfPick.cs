@@ -20,8 +20,27 @@ public static class ShelfPick
     public static Material? Primer(IEnumerable<Material> shelf, Substrate substrate) =>
         shelf.FirstOrDefault(m => m.Kind == MaterialKind.Primer && (substrate != Substrate.Foam || m.Carrier.IsWaterBorne()));
 
-    /// <summary>The water-borne material of the same kind whose one coat over white is nearest in colour.</summary>
-    public static Material? WaterBorneLike(IEnumerable<Material> shelf, Material material) => Like(shelf, material, Carrier.WaterAcrylic);
+    /// <summary>
+    /// A layer done with something water-borne that keeps its purpose, and what that is: a wash stays a wash, a thinned coat is thinned as
+    /// far as the new binder lets it.
+    /// </summary>
+    public static (Layer Layer, Material Material)? WaterBorne(IReadOnlyList<Material> shelf, Layer layer)
+    {
+        var main = layer.Main!;
+        var thin = layer.Technique is Technique.AllOverWash or Technique.PinWash or Technique.Filter or Technique.Glaze or Technique.Streak or Technique.Speckle;
+        var other = !thin || main.Kind is MaterialKind.Wash or MaterialKind.Filter or MaterialKind.Ink ? Like(shelf, main, Carrier.WaterAcrylic)
+            : Like(shelf, main with { Kind = MaterialKind.Wash }, Carrier.WaterAcrylic) ?? Like(shelf, main with { Kind = MaterialKind.Filter }, Carrier.WaterAcrylic);
+        if (other is null)
+            return null;
+        var instead = layer with { Paint = [new MixPart(other, Parts.One)], Dilution = null };
+        if (thin || layer.PaintShare >= 1 || Thinner(shelf, [other]) is not { } thinner)
+            return (instead, other);
+        var planned = layer.WithThinnerApart().Dilution!;
+        var kept = planned with { Thinner = thinner };
+        var most = ThinnerLimits.Most(other, instead with { Dilution = kept });
+        var (p, t) = ThinnerLimits.AsParts(most);
+        return (instead with { Dilution = 1 - kept.PaintShare <= most ? kept : new Dilution(thinner, Parts.Of(p), Parts.Of(t)) }, other);
+    }
 
     /// <summary>The material of another carrier, but the same kind and lustre, whose one coat over white is nearest in colour.</summary>
     public static Material? Like(IEnumerable<Material> shelf, Material material, Carrier carrier)

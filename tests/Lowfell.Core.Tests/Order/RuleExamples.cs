@@ -83,6 +83,15 @@ internal static class RuleExamples
         yield return new("no-barrier", At(), [prime, ground, filter with { WaitMinutes = 20 }, clean], [prime, ground, satin, filter with { WaitMinutes = 20 }, clean]);
         yield return new("no-barrier", At(), [prime, ground, Lay(Technique.EdgeLine, Ink)], [prime, ground, satin, Lay(Technique.EdgeLine, Ink)]);
         yield return new("no-barrier", At(), [prime, ground, satin, Lay(Technique.Decal, Decal), pin, clean], [prime, ground, satin, Lay(Technique.Decal, Decal), Again(satin), pin, clean]);
+        var mask = Lay(Technique.Mask);
+        var off = Lay(Technique.Unmask);
+        yield return new("no-protection", handled, [prime, ground, matt, Lay(Technique.PaintedChip, White)], [prime, ground, Lay(Technique.PaintedChip, White), matt]);
+        yield return new("no-protection", At(), [prime, ground], [prime, ground, matt, Lay(Technique.EdgeLine, Metal), Lay(Technique.Pigment, Dust), Lay(Technique.Rim, Brown)]);
+        yield return new("mask-left", At(), [prime, ground, mask, airbrushed, matt], [prime, ground, mask, airbrushed, off, matt]);
+        yield return new("mask-left", At(), [prime, ground, mask, airbrushed with { WaitMinutes = 1 }, off, matt], [prime, ground, mask, airbrushed with { WaitMinutes = 30 }, off, matt]);
+        yield return new("mask-left", At(), [prime, ground, mask, airbrushed with { WaitMinutes = 3 * 24 * 60 }, off, matt], [prime, ground, mask, airbrushed, off, matt]);
+        yield return new("buried-colour", At(), [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.BaseCoat, Dark, 4), matt], [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.FluidChip, Fluid), Lay(Technique.BaseCoat, Dark, 4), matt]);
+        yield return new("buried-colour", At(), [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.BaseCoat, Dark, 4), matt], [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.Overbrush, Dark), matt]);
         yield return new("mixed-carriers", At(), [prime, ground with { Paint = [new MixPart(Brown, Parts.Of(2)), new MixPart(Lacquer, Parts.One)] }], [prime, ground with { Paint = [new MixPart(Brown, Parts.Of(2)), new MixPart(White, Parts.One)] }]);
         yield return new("wrong-thinner", At(), [prime, ground with { Dilution = new Dilution(Spirit, Parts.Of(2), Parts.One) }], [prime, ground with { Dilution = new Dilution(Water, Parts.Of(2), Parts.One) }]);
         yield return new("overthinned", At(), [prime, ground with { Dilution = new Dilution(Water, Parts.One, Parts.Of(3)) }], [prime, ground with { Dilution = new Dilution(Water, Parts.One, Parts.One) }]);

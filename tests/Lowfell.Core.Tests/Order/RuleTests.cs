@@ -218,4 +218,29 @@ public class RuleTests
         var mended = StackEdit.Apply(stack, late.Remedies[0].Edits);
         Assert.DoesNotContain(OrderCheck.Run(Context(), mended), f => f.Rule == "clean-up-missed");
     }
+
+    /// <summary>A paint thinned 1 : 10 for a wash is replaced by a wash, and a coat over crackle medium stays one coat.</summary>
+    [Fact]
+    public void Remedies_keep_what_a_layer_is_for()
+    {
+        var enamel = Make("Slip Grey", MaterialKind.Paint, Carrier.Enamel, "#6a6a64");
+        Layer[] washed = [Lay(Technique.Prime, Primer), Lay(Technique.Filter, EnamelFilter), Lay(Technique.AllOverWash, enamel, thin: new Dilution(Spirit, Parts.One, Parts.Of(10)))];
+        var remedy = Check(Context(), washed).Single(f => f.Rule == "same-solvent").Remedies.Single(r => r.Id == "water-borne");
+        Assert.Equal(MaterialKind.Wash, Assert.IsType<StackEdit.Replace>(remedy.Edits[0]).Layer.Main!.Kind);
+        Layer[] crackled = [Lay(Technique.Prime, ChalkPrimer), Lay(Technique.CrackleMedium, RuleExamples.CrackleCoat), Lay(Technique.BaseCoat, White), Lay(Technique.Varnish, Matt)];
+        Assert.DoesNotContain(Check(Context(), crackled), f => f.Rule is "coats-to-hide" or "crackle-film");
+        var thin = Lay(Technique.Varnish, Matt, thin: new Dilution(Water, Parts.One, Parts.Of(2)));
+        Layer[] varnished = [Lay(Technique.Prime, Primer), Lay(Technique.BaseCoat, Brown, 2), thin];
+        Assert.DoesNotContain(OrderCheck.Run(Context() with { Shelf = RuleExamples.FullShelf }, varnished).Single(f => f.Rule == "overthinned").Remedies, r => r.Id == "medium-part");
+    }
+
+    [Fact]
+    public void A_thinned_coat_stays_thinned_with_another_binder()
+    {
+        var layer = Lay(Technique.BaseCoat, Lacquer, thin: new Dilution(Spirit, Parts.One, Parts.Of(2)));
+        var (instead, _) = ShelfPick.WaterBorne(Shelf, layer)!.Value;
+        Assert.Equal(Water, instead.Dilution!.Thinner);
+        Assert.InRange(1 - instead.PaintShare, 0.3, 0.5);
+        Assert.Equal(Carrier.WaterAcrylic, instead.Carrier);
+    }
 }

@@ -52,9 +52,9 @@ internal sealed class CautionNotes : IOrderRule
         if (view.Context.HouseRules.SolventProducts != SolventSchool.WaterOnly || layer.Paint.Count == 0 || !layer.Carrier.IsSolvent() || layer.Technique == Technique.CleanUpExcess)
             return null;
         var remedies = new List<Remedy>();
-        if (ShelfPick.WaterBorneLike(view.Context.Shelf, layer.Main!) is { } other)
+        if (ShelfPick.WaterBorne(view.Context.Shelf, layer) is var (instead, other))
             remedies.Add(new Remedy("water-borne", $"Use {other.Name}, which is water-based",
-                [new StackEdit.Replace(i, layer with { Paint = [new MixPart(other, Parts.One)], Dilution = null, Tool = layer.Tool == Tool.SprayCan ? Tool.Airbrush : layer.Tool }), .. SolventWork.WithoutCleanUp(view, i)]));
+                [new StackEdit.Replace(i, instead with { Tool = layer.Tool == Tool.SprayCan ? Tool.Airbrush : layer.Tool }), .. SolventWork.WithoutCleanUp(view, i)]));
         return new Finding(Facts.Id, Severity.Caution, [i], "Solvent in a water-based house",
             $"{view.Says(i)}, is {EnumWords.Of(layer.Carrier)}. Your house rule is water-based products only.", remedies);
     }

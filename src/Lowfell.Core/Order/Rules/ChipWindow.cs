@@ -42,8 +42,8 @@ internal sealed class ChipWindow : LayerRule
         [new("fluid-above", $"Move it above layer {varnish + 1}", [new StackEdit.Move(i, varnish)]), new("no-varnish", $"Leave out layer {varnish + 1}", [new StackEdit.Remove(varnish)])];
 
     private static List<Remedy> WaterBorne(StackView view, int top) =>
-        ShelfPick.WaterBorneLike(view.Context.Shelf, view.Layers[top].Main!) is not { } other ? [] :
-        [new("water-borne", $"Use {other.Name}, which is water-based", [new StackEdit.Replace(top, view.Layers[top] with { Paint = [new MixPart(other, Parts.One)], Dilution = null })])];
+        ShelfPick.WaterBorne(view.Context.Shelf, view.Layers[top]) is not var (instead, other) ? [] :
+        [new("water-borne", $"Use {other.Name}, which is water-based", [new StackEdit.Replace(top, instead)])];
 
     private static List<Remedy> Wait(StackView view, int at, double minutes) =>
         [new("sooner", $"Go on after {Duration.Words(Duration.RoundUp(minutes))}", [new StackEdit.Replace(at, view.Layers[at] with { WaitMinutes = Duration.RoundUp(minutes) })])];

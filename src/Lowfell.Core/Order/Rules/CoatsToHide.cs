@@ -38,10 +38,13 @@ internal sealed class CoatsToHide : LayerRule
         return false;
     }
 
-    private Finding Describe(StackView view, int i, double ratio, int? needed)
+    private Finding? Describe(StackView view, int i, double ratio, int? needed)
     {
         var layer = view.Layers[i];
         var remedies = new List<Remedy>();
+        // Over crackle medium the colour goes on in one pass, whatever shows through its cracks.
+        if (view.FilmBelow(i) is >= 0 and var below && view.Layers[below].Technique == Technique.CrackleMedium)
+            return null;
         if (needed is { } n && n <= MostSensible)
             remedies.Add(new Remedy("more-coats", $"Lay {n} coats", [new StackEdit.Replace(i, layer with { Coats = n })]));
         if (layer.Dilution is not null)

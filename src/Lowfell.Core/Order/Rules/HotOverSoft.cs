@@ -48,9 +48,9 @@ internal sealed class HotOverSoft : IOrderRule
     private Finding OverEnamel(StackView view, int i, int soft)
     {
         var remedies = new List<Remedy>();
-        if (ShelfPick.WaterBorneLike(view.Context.Shelf, view.Layers[i].Main!) is { } other)
+        if (ShelfPick.WaterBorne(view.Context.Shelf, view.Layers[i] with { Tool = Tool.Airbrush }) is var (instead, other))
             remedies.Add(new Remedy("water-borne", $"Use {other.Name}, which is water-borne",
-                [new StackEdit.Replace(i, view.Layers[i] with { Paint = [new MixPart(other, Parts.One)], Dilution = null, Tool = Tool.Airbrush })]));
+                [new StackEdit.Replace(i, instead)]));
         remedies.Add(new Remedy("move-below", $"Move it below layer {soft + 1}", [new StackEdit.Move(i, soft)]));
         var carrier = EnumWords.Of(view.Layers[soft].Carrier);
         return new Finding(Facts.Id, Severity.Stop, [i, soft], "Lacquer over soft paint",

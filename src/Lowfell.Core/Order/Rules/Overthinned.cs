@@ -32,7 +32,8 @@ internal sealed class Overthinned : LayerRule
         {
             new("to-limit", $"Thin {paint} : {thinner}", [new StackEdit.Replace(i, layer with { Dilution = dilution with { PaintParts = Parts.Of(paint), ThinnerParts = Parts.Of(thinner) } })]),
         };
-        if (ShelfPick.Medium(view.Context.Shelf, material.Carrier) is { } medium && layer.Paint.All(p => p.Material.Id != medium.Id))
+        // Medium in a varnish would change how it shines.
+        if (material.Kind != MaterialKind.Varnish && ShelfPick.Medium(view.Context.Shelf, material.Carrier) is { } medium && layer.Paint.All(p => p.Material.Id != medium.Id))
             remedies.Add(new Remedy("medium-part", $"Use {medium.Name} for part of the thinner", [new StackEdit.Replace(i, WithMedium(layer, dilution, medium, paint, thinner))]));
         var severity = view.IsWash(i) ? Severity.Hint : Severity.Caution;
         return new Finding(Facts.Id, severity, [i], "Thinned too far",

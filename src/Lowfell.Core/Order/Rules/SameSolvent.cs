@@ -45,9 +45,9 @@ internal sealed class SameSolvent : IOrderRule
     {
         var layer = view.Layers[i];
         var remedies = SolventWork.Barrier(view, i);
-        if (layer.Technique != Technique.CleanUpExcess && ShelfPick.WaterBorneLike(view.Context.Shelf, layer.Main!) is { } other)
+        if (layer.Technique != Technique.CleanUpExcess && ShelfPick.WaterBorne(view.Context.Shelf, layer) is var (instead, other))
             remedies.Add(new Remedy("water-borne", $"Use {other.Name}, which is water-borne",
-                [new StackEdit.Replace(i, layer with { Paint = [new MixPart(other, Parts.One)], Dilution = null }), .. SolventWork.WithoutCleanUp(view, i)]));
+                [new StackEdit.Replace(i, instead), .. SolventWork.WithoutCleanUp(view, i)]));
         return new Finding(Facts.Id, Severity.Stop, [i, below], "No barrier from its own solvent",
             $"{layer.MaterialName} carries the same solvent as layer {below + 1}, {view.Layers[below].MaterialName}, and no sound varnish lies between. The {EnumWords.Of(layer.Technique)} lifts and smears what is there.",
             remedies);

@@ -50,9 +50,9 @@ internal sealed class SolventOnFoam : IOrderRule
         var remedies = new List<Remedy>();
         if (ShelfPick.Sealer(view.Context.Shelf) is { } sealer)
             remedies.Add(new Remedy("seal-first", $"Seal the foam with two coats of {sealer.Name} first", [new StackEdit.Insert(i, ShelfPick.LayerOf(Technique.SealTexture, sealer, 2))]));
-        if (layer.Main!.Kind != MaterialKind.Thinner && ShelfPick.WaterBorneLike(view.Context.Shelf, layer.Main!) is { } other)
+        if (layer.Main!.Kind != MaterialKind.Thinner && ShelfPick.WaterBorne(view.Context.Shelf, layer) is var (instead, other))
             remedies.Add(new Remedy("water-borne", $"Use {other.Name}, which is water-borne",
-                [new StackEdit.Replace(i, layer with { Paint = [new MixPart(other, Parts.One)], Dilution = null, Tool = layer.Tool == Tool.SprayCan ? Tool.Airbrush : layer.Tool })]));
+                [new StackEdit.Replace(i, instead with { Tool = layer.Tool == Tool.SprayCan ? Tool.Airbrush : layer.Tool })]));
         var how = layer.Tool == Tool.SprayCan ? "the spray" : $"the solvent in {layer.MaterialName}";
         return new Finding(Facts.Id, Severity.Stop, [i], "Solvent on bare foam",
             $"{view.Says(i)}, reaches foam that nothing seals: {how} melts it. Cut faces and pinholes are the first to go.", remedies);
