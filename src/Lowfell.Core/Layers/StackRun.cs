@@ -77,6 +77,9 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     /// <summary>The same where a region lies.</summary>
     public SeenSplit SeenWithin(int level, Region region) => parts.Count == 1 ? SeenBelow(level) : Mean(level, region);
 
+    /// <summary>The same where it does not lie; the whole where it lies everywhere.</summary>
+    public SeenSplit SeenOutside(int level, Region region) => parts.Places.Contains(region) ? Mean(level, region, outside: true) : SeenBelow(level);
+
     /// <summary>What is seen below a layer in each part of the zone, the largest first; the whole where all of it is alike.</summary>
     public IReadOnlyList<PartSeen> PartsBelow(int level)
     {
@@ -310,32 +313,32 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
             ground[i] += share * (over[i] - ground[i]);
     }
 
-    private SeenSplit Mean(int level, Region region)
+    private SeenSplit Mean(int level, Region region, bool outside = false)
     {
         WorkUpTo(level);
-        return Mean(levels.AsSpan(level * Level, Level), region);
+        return Mean(levels.AsSpan(level * Level, Level), region, outside: outside);
     }
 
-    /// <summary>Each position over the parts in which a region lies.</summary>
-    private SeenSplit Mean(ReadOnlySpan<double> level, Region region, double wet = double.NaN)
+    /// <summary>Each position over the parts in which a region lies, or those in which it does not.</summary>
+    private SeenSplit Mean(ReadOnlySpan<double> level, Region region, double wet = double.NaN, bool outside = false)
     {
         if (parts.Count == 1)
             return See(level, wet);
         Span<double> mean = stackalloc double[3 * N];
         for (var p = 0; p < 3; p++)
-            Mix(level, p, region, wet, mean.Slice(p * N, N));
+            Mix(level, p, region, wet, mean.Slice(p * N, N), outside);
         return new(Seen.Of(mean[..N]), Seen.Of(mean.Slice(N, N)), Seen.Of(mean.Slice(2 * N, N)));
     }
 
     /// <summary>What is shown at one position, over the parts in which a region lies.</summary>
-    private void Mix(ReadOnlySpan<double> level, int position, Region region, double wet, Span<double> mean)
+    private void Mix(ReadOnlySpan<double> level, int position, Region region, double wet, Span<double> mean, bool outside = false)
     {
         Span<double> shown = stackalloc double[N];
         mean.Clear();
         var whole = 0.0;
         for (var part = 0; part < parts.Count; part++)
         {
-            if (!parts.Lies(part, region) || parts.Weight(part, position) is not (> 0 and var weight))
+            if (parts.Lies(part, region) == outside || parts.Weight(part, position) is not (> 0 and var weight))
                 continue;
             var slot = level.Slice(part * Slot, Slot);
             Show(slot.Slice(position * N, N), double.IsNaN(wet) ? slot[3 * N + position] : wet, shown);

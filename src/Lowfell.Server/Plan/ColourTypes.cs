@@ -44,7 +44,11 @@ public sealed record ObserveReading(
 /// <summary>Colours of a zone's relief at one distance.</summary>
 public sealed record SeenAt(string Raised, string Field, string Recess);
 
-public sealed record TableZone(Guid ZoneId, string Name, Relief Relief, decimal Raised, decimal Field, decimal Recess, decimal AreaCm2, IReadOnlyList<SeenAt> Seen);
+public sealed record TableZone(Guid ZoneId, string Name, Relief Relief, decimal Raised, decimal Field, decimal Recess, decimal AreaCm2, IReadOnlyList<SeenAt> Seen,
+    TableFoot? Foot);
+
+/// <summary>A zone whose lower third differs: what lies above it, and what it is itself, at each distance.</summary>
+public sealed record TableFoot(IReadOnlyList<SeenAt> Above, IReadOnlyList<SeenAt> Below);
 
 /// <summary>Two touching zones at each distance.</summary>
 public sealed record TablePair(Guid First, Guid Second, IReadOnlyList<double> Differences, IReadOnlyList<Verdict> Verdicts);

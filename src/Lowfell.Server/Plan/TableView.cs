@@ -33,18 +33,22 @@ internal static class TableView
     /// <summary>The mean colour of a zone with a stored treatment on it.</summary>
     public static Seen Mean(SetGraph graph, DesignRow design, ZoneRow row) => Painted(graph, design, row).Mean;
 
-    private sealed record Surface(Zone Zone, SeenSplit Seen, Seen Mean);
+    private sealed record Surface(Zone Zone, SeenSplit Seen, Seen Mean, (SeenSplit Above, SeenSplit Below)? Foot);
 
     private static Surface Painted(SetGraph graph, DesignRow design, ZoneRow row)
     {
         var run = new StackView(graph.Context(row, design), graph.Layers(row.TreatmentId)).Predictions;
         var seen = run.SeenBelow(run.Count);
-        return new Surface(run.Zone, seen, run.Count > 0 ? run[^1].Average : seen.Field);
+        (SeenSplit, SeenSplit)? foot = run.Places.Contains(Region.LowerThird) ? (run.SeenOutside(run.Count, Region.LowerThird), run.SeenWithin(run.Count, Region.LowerThird)) : null;
+        return new Surface(run.Zone, seen, run.Count > 0 ? run[^1].Average : seen.Field, foot);
     }
 
     private static TableZone Word(ZoneRow row, Surface surface) => new(
         row.Id, row.Name, row.Relief, row.RaisedShare, row.FieldShare, row.RecessShare, row.AreaCm2,
-        distances.Select(m => FromTheTable.Colours(surface.Zone, surface.Seen, m)).Select(c => new SeenAt(c.Raised.ToString(), c.Field.ToString(), c.Recess.ToString())).ToList());
+        FromEach(surface.Zone, surface.Seen), surface.Foot is var (above, below) ? new TableFoot(FromEach(surface.Zone, above), FromEach(surface.Zone, below)) : null);
+
+    private static List<SeenAt> FromEach(Zone zone, SeenSplit seen) =>
+        distances.Select(m => FromTheTable.Colours(zone, seen, m)).Select(c => new SeenAt(c.Raised.ToString(), c.Field.ToString(), c.Recess.ToString())).ToList();
 
     private static TablePair Word(Guid one, Guid other, Surface first, Surface second)
     {

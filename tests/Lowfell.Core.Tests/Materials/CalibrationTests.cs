@@ -31,6 +31,18 @@ public class CalibrationTests
             Assert.True(missed <= Math.Max(1, first / 3));
         }, iter: 200);
 
+    /// <summary>Strengths at their bounds are found, however far off the entry was.</summary>
+    [Fact]
+    public void A_paint_twice_or_half_as_strong_is_learned_at_one_look() =>
+        Gen.Select(paints, Gen.OneOfConst(0.5, 1, 2), Gen.OneOfConst(0.5, 1, 2), Gen.Double[0.3, 1.2], Gen.Double[0.05, 0.8]).Sample((paint, hiding, tint, coats, ground) =>
+        {
+            Lab At(Strength s) => s.Of(paint).Over(Reflectance.Flat(ground), coats).ToLab();
+            var observed = At(new Strength(hiding, tint));
+            var first = ColourDifference.Ciede2000(At(Strength.AsEntered), observed);
+            var left = ColourDifference.Ciede2000(At(Calibration.Tune(At, Strength.AsEntered, observed)), observed);
+            Assert.True(left <= first && (first < 5 || left < first / 2), $"{first:0.0} is left at {left:0.0}");
+        }, iter: 300);
+
     [Fact]
     public void One_look_goes_part_of_the_way_only()
     {

@@ -92,6 +92,8 @@ internal static class RuleExamples
         yield return new("mask-left", At(), [prime, ground, mask, airbrushed with { WaitMinutes = 3 * 24 * 60 }, off, matt], [prime, ground, mask, airbrushed, off, matt]);
         yield return new("buried-colour", At(), [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.BaseCoat, Dark, 4), matt], [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.FluidChip, Fluid), Lay(Technique.BaseCoat, Dark, 4), matt]);
         yield return new("buried-colour", At(), [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.BaseCoat, Dark, 4), matt], [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.Overbrush, Dark), matt]);
+        yield return new("buried-colour", At(), [prime, pale, Lay(Technique.BaseCoat, Dark, 4), matt], [prime, pale, mask, Lay(Technique.BaseCoat, Dark, 4), off, matt]);
+        yield return new("buried-colour", At(), [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.TexturePaste, Paste), matt], [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.CracklePaste, Crackle), matt]);
         yield return new("mixed-carriers", At(), [prime, ground with { Paint = [new MixPart(Brown, Parts.Of(2)), new MixPart(Lacquer, Parts.One)] }], [prime, ground with { Paint = [new MixPart(Brown, Parts.Of(2)), new MixPart(White, Parts.One)] }]);
         yield return new("wrong-thinner", At(), [prime, ground with { Dilution = new Dilution(Spirit, Parts.Of(2), Parts.One) }], [prime, ground with { Dilution = new Dilution(Water, Parts.Of(2), Parts.One) }]);
         yield return new("overthinned", At(), [prime, ground with { Dilution = new Dilution(Water, Parts.One, Parts.Of(3)) }], [prime, ground with { Dilution = new Dilution(Water, Parts.One, Parts.One) }]);

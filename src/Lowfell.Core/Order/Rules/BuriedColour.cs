@@ -19,7 +19,7 @@ internal sealed class BuriedColour : LayerRule
 
     protected override Finding? At(StackView view, int i)
     {
-        if (!IsForColour(view, i) || view.NextAbove(i, j => Hides(view, j, i)) is not (>= 0 and var over) || view.NextAbove(i, j => view.Layers[j].Technique is Technique.FluidChip) >= 0)
+        if (!IsForColour(view, i) || view.NextAbove(i, j => Hides(view, j, i)) is not (>= 0 and var over) || ShowsLater(view, i, over))
             return null;
         var run = view.Predictions;
 
@@ -39,6 +39,11 @@ internal sealed class BuriedColour : LayerRule
     private static bool IsForColour(StackView view, int i) =>
         view.LeavesFilm(i) && view.Layers[i].Technique is not (Technique.DirectionalLight or Technique.Rim or Technique.Prime or Technique.SealTexture)
         && view.Layers[i].Main?.Kind is MaterialKind.Paint or MaterialKind.Ink or MaterialKind.Wash or MaterialKind.Filter or MaterialKind.Pigment;
+
+    /// <summary>It is chipped through, a mask keeps part of it, or what lies over it cracks.</summary>
+    private static bool ShowsLater(StackView view, int i, int over) =>
+        view.NextAbove(i, j => view.Layers[j].Technique is Technique.FluidChip || (j < over && view.Layers[j].Technique is Technique.Mask or Technique.CrackleMedium)) >= 0
+        || view.NextAbove(i, j => view.LeavesFilm(j) && view.Layers[j].Main!.Kind == MaterialKind.CracklePaste) >= 0;
 
     private static bool Hides(StackView view, int j, int below) =>
         view.LeavesFilm(j) && view.Figures(j).Laydown == Laydown.Film && view.Layers[j].Main!.IsOpaque && Regions.Covers(view.Layers[j].Region, view.Layers[below].Region);

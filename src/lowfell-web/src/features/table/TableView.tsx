@@ -4,7 +4,7 @@ import { hindered } from "../../api/hindered";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { api, take, type Schema } from "../../api/client";
 import { overviewQuery } from "../../api/queries";
-import { relief } from "../../drawing/relief";
+import { relief, type Tile } from "../../drawing/relief";
 import { place } from "../../drawing/scene";
 import { Silhouette } from "../../drawing/Silhouette";
 import { inAddress, putInAddress } from "../../kit/address";
@@ -132,19 +132,29 @@ function Scene(props: {
         data-metres={table.metres[at]}
       >
         {scene.drawn.map(({ zone, slot }, i) => (
-          <pattern
+          <Relief
             key={zone.zoneId}
             id={`relief-${i}`}
-            width={tiles[i]!.width}
-            height={tiles[i]!.height}
-            patternUnits="userSpaceOnUse"
-            patternTransform={slot.scale ? `scale(${slot.scale})` : undefined}
-          >
-            <rect width={tiles[i]!.width} height={tiles[i]!.height} fill={zone.seen[at]!.recess} />
-            <path d={tiles[i]!.raised} fill={zone.seen[at]!.raised} />
-            <path d={tiles[i]!.field} fill={zone.seen[at]!.field} />
-          </pattern>
+            tile={tiles[i]!}
+            scale={slot.scale}
+            seen={(zone.foot?.above ?? zone.seen)[at]!}
+          />
         ))}
+        {scene.drawn.map(
+          ({ zone, slot }, i) =>
+            zone.foot && (
+              <Relief
+                key={zone.zoneId}
+                id={`foot-${i}`}
+                tile={tiles[i]!}
+                scale={slot.scale}
+                seen={zone.foot.below[at]!}
+              />
+            ),
+        )}
+        <clipPath id="lower-third" clipPathUnits="objectBoundingBox">
+          <rect y={2 / 3} width={1} height={1 / 3} />
+        </clipPath>
         {scene.bare.map((slot, i) => (
           <path key={i} d={slot.path} fill="none" stroke="var(--on-ground)" strokeDasharray="4 4" />
         ))}
@@ -161,12 +171,44 @@ function Scene(props: {
             <title>{zone.name}</title>
           </path>
         ))}
+        {scene.drawn.map(
+          ({ slot, zone }, i) =>
+            zone.foot && (
+              <path
+                key={zone.zoneId}
+                data-foot
+                d={slot.path}
+                fill={`url(#foot-${i})`}
+                fillRule="evenodd"
+                clipPath="url(#lower-third)"
+              />
+            ),
+        )}
       </svg>
       <figcaption className="mt-1 text-xs text-soft">
         Raised, field and recess are drawn in the zone’s own shares; the outline is a sketch of its kind.
+        {table.zones.some((z) => z.foot) && " Where a lower third has layers of its own it is drawn apart."}
         {scene.homeless.length > 0 && ` Not in the sketch: ${scene.homeless.map((z) => z.name).join(", ")}.`}
       </figcaption>
     </figure>
+  );
+}
+
+/** A tile of a zone's relief in its colours. */
+function Relief(props: { id: string; tile: Tile; scale?: number; seen: Schema["SeenAt"] }) {
+  const { tile, seen } = props;
+  return (
+    <pattern
+      id={props.id}
+      width={tile.width}
+      height={tile.height}
+      patternUnits="userSpaceOnUse"
+      patternTransform={props.scale ? `scale(${props.scale})` : undefined}
+    >
+      <rect width={tile.width} height={tile.height} fill={seen.recess} />
+      <path d={tile.raised} fill={seen.raised} />
+      <path d={tile.field} fill={seen.field} />
+    </pattern>
   );
 }
 
