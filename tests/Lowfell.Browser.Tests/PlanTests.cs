@@ -106,6 +106,22 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
     }
 
     [Fact]
+    public void A_lower_third_with_layers_of_its_own_is_looked_at_by_itself()
+    {
+        var page = Zone("Lock-wall corner", "Brick field");
+        string Colours() => page.See("li[data-layer='12'] [data-colours]").GetAttribute("data-colours")!;
+        var whole = Colours();
+        page.Click("[data-part='lower third']");
+        page.Wait(_ => Colours() != whole);
+        var third = Colours();
+        page.Click("[data-part='the rest']");
+        page.Wait(_ => Colours() is var rest && rest != whole && rest != third);
+        Assert.Equal("true", page.See("[data-part='the rest']").GetAttribute("aria-pressed"));
+        page.Go("From the table");
+        page.See("[data-foot]");
+    }
+
+    [Fact]
     public void A_dilution_is_typed_any_way_and_a_bare_percentage_asked_once()
     {
         var page = Zone("Reed dredger", "Hazard stripes");
@@ -113,6 +129,8 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
         page.Click("li[data-layer='2'] button[data-select]");
         page.Fill("Paint : thinner", "5 drops + 2 drops");
         page.Wait(_ => Editor().Contains("5 : 2, 71 % paint", StringComparison.Ordinal));
+        page.Fill("Paint : thinner", "1 : 1 : 2");
+        page.Wait(_ => Editor().Contains("1 : 1 : 2, 50 % paint", StringComparison.Ordinal) && Editor().Contains("one component, whose parts stay", StringComparison.Ordinal));
         page.Fill("Paint : thinner", "40%");
         page.Wait(_ => Editor().Contains("Is 40 % of the whole mix thinner", StringComparison.Ordinal));
         Assert.Empty(page.Axe());

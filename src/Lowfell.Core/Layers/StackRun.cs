@@ -17,12 +17,6 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     /// <summary>Values of one part at one level: three positions of N bands, then how their surfaces show it.</summary>
     private const int Slot = 3 * N + 3;
 
-    /// <summary>White haze that a matt or dusty surface adds, and depth that smoother ones give, against ordinary matt paint.</summary>
-    private const double MattHaze = 0.012, ChalkHaze = 0.03, SatinDepth = 0.035, GlossDepth = 0.08, WetDepth = 0.12;
-
-    /// <summary>Share of the last dry-brush colour still in a wiped brush: about a seventh.</summary>
-    private const double CarriedShare = 0.15;
-
     // Worked out from the bottom as far as anyone has asked.
     private int worked;
     private readonly double[] levels;
@@ -84,12 +78,12 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     public IReadOnlyList<PartSeen> PartsBelow(int level)
     {
         WorkUpTo(level);
-        var wets = level > 0 && DarkensWet(Layers[level - 1]);
+        var wets = level > 0 && Shine.DarkensWet(Layers[level - 1]);
         PartSeen Of(int part)
         {
             var slot = levels.AsSpan(level * Level + part * Slot, Slot);
             var dry = See(slot);
-            return new(parts.PlacesOf(part), Zone.Shares.Dot(parts.Weights(part)), dry, wets && parts.Lies(part, Layers[level - 1].Region) ? See(slot, WetDepth) : dry);
+            return new(parts.PlacesOf(part), Zone.Shares.Dot(parts.Weights(part)), dry, wets && parts.Lies(part, Layers[level - 1].Region) ? See(slot, Shine.WetDepth) : dry);
         }
 
         return Enumerable.Range(0, parts.Count).Select(Of)
@@ -144,42 +138,6 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
 
     IEnumerator IEnumerable.GetEnumerator() => GetEnumerator();
 
-    /// <summary>Absorption and scattering per um of what a layer's tool really carries, last colours included.</summary>
-    internal static void Optics(IReadOnlyList<Layer> layers, int index, bool carryOver, Span<double> k, Span<double> s)
-    {
-        Laying.PerUm(layers[index], k, s);
-        if (!carryOver || layers[index].Technique != Technique.DryBrush || StepBefore(layers, index) is not (>= 0 and var before))
-            return;
-        Span<double> lastK = stackalloc double[N], lastS = stackalloc double[N];
-        Optics(layers, before, carryOver, lastK, lastS);
-        for (var i = 0; i < N; i++)
-        {
-            k[i] += CarriedShare * (lastK[i] - k[i]);
-            s[i] += CarriedShare * (lastS[i] - s[i]);
-        }
-    }
-
-    /// <summary>How a layer's own dried surface shows what is in it: positive deepens, negative adds haze.</summary>
-    internal static double Depth(Layer layer) => layer.Main switch
-    {
-        { Kind: MaterialKind.Pigment } => -ChalkHaze,
-        { Kind: MaterialKind.Varnish, Sheen: Sheen.Matt } => -MattHaze,
-        { Kind: MaterialKind.Varnish, Sheen: Sheen.Satin } => SatinDepth,
-        { Kind: MaterialKind.Varnish } => GlossDepth,
-        _ => 0,
-    };
-
-    /// <summary>How far a film takes over the way the surface shines: half a standard coat is enough, a trace does nothing.</summary>
-    internal static double Hold(Layer layer, double um, double cover) =>
-        layer.Main is { } main ? cover * Math.Min(1, um / StandardFilm.Um(main.Kind) * 2) : 0;
-
-    /// <summary>What an eye makes of an internal reflectance below a surface of some depth.</summary>
-    internal static void Show(ReadOnlySpan<double> inside, double depth, Span<double> shown)
-    {
-        for (var i = 0; i < shown.Length; i++)
-            shown[i] = depth >= 0 ? inside[i] * (1 - depth) : inside[i] - depth * (1 - inside[i]);
-    }
-
     /// <summary>Copies the levels of the layers that both stacks begin with; their number.</summary>
     private int Take(StackRun other)
     {
@@ -197,19 +155,6 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     {
         for (; worked < level; worked++)
             laid[worked] = Add(Layers, worked, new Levels(levels, [], Count, Level));
-    }
-
-    private static int StepBefore(IReadOnlyList<Layer> layers, int index)
-    {
-        for (var i = index - 1; i >= 0; i--)
-        {
-            if (layers[i].Technique == Technique.DryBrush)
-                return i;
-            if (TechniqueTable.For(layers[i].Technique).Laydown != Laydown.None)
-                return -1;
-        }
-
-        return -1;
     }
 
     /// <summary>Works out the level above a layer from those below it; what the layer lays.</summary>
@@ -258,9 +203,9 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     {
         var layer = layers[index];
         Span<double> k = stackalloc double[N], s = stackalloc double[N], beta = stackalloc double[N], over = stackalloc double[N];
-        Optics(layers, index, CarriesOver, k, s);
+        Carried.Optics(layers, index, CarriesOver, k, s);
         KubelkaMunk.Beta(k, s, beta);
-        var depth = Depth(layer);
+        var depth = Shine.Depth(layer);
         for (var part = 0; part < parts.Count; part++)
         {
             if (!on(part) || !parts.Lies(part, layer.Region))
@@ -277,7 +222,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
                 {
                     KubelkaMunk.Film(k, s, beta, um, ground, over);
                     Cover(ground, over, cover);
-                    shine += Hold(layer, um, cover) * (depth - shine);
+                    shine += Shine.Hold(layer, um, cover) * (depth - shine);
                 }
             }
         }
@@ -341,7 +286,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
             if (parts.Lies(part, region) == outside || parts.Weight(part, position) is not (> 0 and var weight))
                 continue;
             var slot = level.Slice(part * Slot, Slot);
-            Show(slot.Slice(position * N, N), double.IsNaN(wet) ? slot[3 * N + position] : wet, shown);
+            Shine.Show(slot.Slice(position * N, N), double.IsNaN(wet) ? slot[3 * N + position] : wet, shown);
             whole += weight;
             for (var i = 0; i < N; i++)
                 mean[i] += weight * shown[i];
@@ -360,7 +305,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     {
         Span<double> shown = stackalloc double[3 * N];
         for (var p = 0; p < 3; p++)
-            Show(slot.Slice(p * N, N), double.IsNaN(wet) ? slot[3 * N + p] : wet, shown.Slice(p * N, N));
+            Shine.Show(slot.Slice(p * N, N), double.IsNaN(wet) ? slot[3 * N + p] : wet, shown.Slice(p * N, N));
         return new(Seen.Of(shown[..N]), Seen.Of(shown.Slice(N, N)), Seen.Of(shown.Slice(2 * N, N)));
     }
 
@@ -370,22 +315,18 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
         var level = index + 1;
         WorkUpTo(level);
         var now = SeenBelow(level);
-        var wets = DarkensWet(layer);
+        var wets = Shine.DarkensWet(layer);
         var dryShare = (layer.Main?.SolidsFraction ?? 0) * layer.PaintShare;
         return new LayerPrediction
         {
             Seen = now,
             Average = Average(level),
-            Wet = wets ? Mean(levels.AsSpan(level * Level, Level), Region.All, WetDepth) : now,
+            Wet = wets ? Mean(levels.AsSpan(level * Level, Level), Region.All, Shine.WetDepth) : now,
             Change = SeenWithin(index, layer.Region).DifferenceTo(SeenWithin(level, layer.Region)),
             DryFilmUm = laid[index].MeanUm * dryShare,
             Cover = laid[index].Covered,
         };
     }
-
-    /// <summary>It reads darker and deeper until it has dried.</summary>
-    private static bool DarkensWet(Layer layer) =>
-        TechniqueTable.For(layer.Technique, layer.Tool).Laydown is Laydown.Wash or Laydown.Bead || layer.Technique is Technique.Filter or Technique.Glaze;
 
     private Seen Average(int level)
     {

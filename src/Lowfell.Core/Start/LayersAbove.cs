@@ -27,15 +27,15 @@ internal sealed class LayersAbove
             double um = laid.FilmUm[position], cover = laid.Cover[position];
             if (um <= 0 || cover <= 0)
                 continue;
-            StackRun.Optics(run.Layers, i, run.CarriesOver, k, s);
+            Carried.Optics(run.Layers, i, run.CarriesOver, k, s);
             var colours = k.ContainsAnyExcept(0) || s.ContainsAnyExcept(0);
-            var hold = StackRun.Hold(layer, um, cover);
+            var hold = Shine.Hold(layer, um, cover);
             for (var pass = 0; pass < laid.Passes; pass++)
             {
                 if (colours)
                     Add(new Step(k, s, um, cover));
                 DepthKept *= 1 - hold;
-                DepthAdded += hold * (StackRun.Depth(layer) - DepthAdded);
+                DepthAdded += hold * (Shine.Depth(layer) - DepthAdded);
             }
         }
     }

@@ -116,7 +116,7 @@ function Parts(props: {
     <div
       role="group"
       aria-label="Part of the zone"
-      className="absolute top-8 right-2 flex max-w-[calc(100%-16px)] overflow-x-auto rounded-full bg-card px-1 text-xs text-ink"
+      className="absolute top-8 right-2 flex md:top-auto md:bottom-1.5 max-w-[calc(100%-16px)] overflow-x-auto rounded-full bg-card px-1 text-xs text-ink"
     >
       {all.map((p) => (
         <button

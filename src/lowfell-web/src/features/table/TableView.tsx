@@ -159,31 +159,28 @@ function Scene(props: {
           <path key={i} d={slot.path} fill="none" stroke="var(--on-ground)" strokeDasharray="4 4" />
         ))}
         {scene.drawn.map(({ slot, zone }, i) => (
-          <path
-            key={zone.zoneId}
-            d={slot.path}
-            fill={`url(#relief-${i})`}
-            fillRule="evenodd"
-            stroke="#000"
-            strokeOpacity="0.4"
-            strokeWidth="0.7"
-          >
-            <title>{zone.name}</title>
-          </path>
-        ))}
-        {scene.drawn.map(
-          ({ slot, zone }, i) =>
-            zone.foot && (
+          <g key={zone.zoneId}>
+            <path
+              d={slot.path}
+              fill={`url(#relief-${i})`}
+              fillRule="evenodd"
+              stroke="#000"
+              strokeOpacity="0.4"
+              strokeWidth="0.7"
+            >
+              <title>{zone.name}</title>
+            </path>
+            {zone.foot && (
               <path
-                key={zone.zoneId}
                 data-foot
                 d={slot.path}
                 fill={`url(#foot-${i})`}
                 fillRule="evenodd"
                 clipPath="url(#lower-third)"
               />
-            ),
-        )}
+            )}
+          </g>
+        ))}
       </svg>
       <figcaption className="mt-1 text-xs text-soft">
         Raised, field and recess are drawn in the zone’s own shares; the outline is a sketch of its kind.
