@@ -228,6 +228,9 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         page.See("[data-pot='Tide ground pot']");
         page.ClickText("button", "Pour another in");
         page.Choose("Pour in", "Tide ground pot");
+        page.SeeText("b", "10.4 ml in all");
+        page.See("[role=dialog] [data-fit]");
+        Assert.Empty(page.Axe("[role=dialog]"));
         page.ClickText("button", "Pour it in");
         page.Gone("[role=dialog]");
         page.Wait(d => d.FindElement(By.CssSelector("[data-left]")).Text == "10.4 ml");

@@ -65,6 +65,22 @@ public sealed class PotTests(LowfellServer server) : PotDesk(server), IClassFixt
         Assert.Equal((400, "ml"), (status, refused.Fields().Single()));
     }
 
+    /// <summary>What pouring together would make is told before it is done: enamel and water acrylic curdle.</summary>
+    [Fact]
+    public async Task Pouring_together_is_looked_at_first()
+    {
+        var acrylic = await Make("To pour into", ("Fen Black", 2));
+        var more = await Make("More of it", ("Fen Black", 1), ("Tap Water", 1));
+        var enamel = await Make("Of another kind", ("Bog Umber", 1));
+        async Task<JsonNode> Ask(object? other) => (await Server.Send(HttpMethod.Post, $"{await Root()}/{acrylic["id"]}/ask", new { otherId = other })).Body;
+        var same = await Ask(more.Text("id"));
+        Assert.Equal(4, same["totalMl"]!.GetValue<decimal>());
+        Assert.DoesNotContain(same["remarks"]!.AsArray(), r => r!["severity"]?.GetValue<string>() == "stop");
+        Assert.Contains((await Ask(enamel.Text("id")))["remarks"]!.AsArray(), r => r!["severity"]?.GetValue<string>() == "stop" && r.Text("says").Contains("curdle", StringComparison.Ordinal));
+        Assert.Equal(404, (await Server.Send(HttpMethod.Post, $"{await Root()}/{acrylic["id"]}/ask", new { otherId = Guid.NewGuid() })).Status);
+        Assert.Equal(404, (await Server.Send(HttpMethod.Post, $"{await Root()}/{acrylic["id"]}/ask", new { otherId = acrylic.Text("id") })).Status);
+    }
+
     [Fact]
     public async Task Two_windows_never_overwrite_each_other()
     {

@@ -32,19 +32,27 @@ internal static class PotQuestions
             return Problems.NotFound("pot");
         var faults = new Faults();
         var contents = graph.Contents(pot.Contents.Select(c => (c.MaterialId, c.Ml)));
+        if (ask.OtherId is { } otherId)
+            return await PotsReader.Read(db, otherId, stop) is { } other && other.WorkshopId == graph.Workshop.Id && other.Id != id
+                ? TypedResults.Ok(Answer(contents, graph.Contents(other.Contents.Select(c => (c.MaterialId, c.Ml))).Portions, $"All of {other.Label} goes in."))
+                : Problems.NotFound("pot");
         faults.Require(contents.Ml > contents.ThinnerMl, "id", "There is no paint left in this pot.");
         if (faults.Any)
             return faults.ToProblem();
         var add = ask.Ml is { } ml ? ToVolume(contents, ml, faults) : ToRatio(contents, ask, graph, faults);
         if (faults.Any)
             return faults.ToProblem();
-        var after = contents.With(add!);
+        return TypedResults.Ok(Answer(contents, add!, add!.Count == 0 ? "It is there already." : $"Add {string.Join(" and ", add!.Select(p => FormattableString.Invariant($"{p.Ml:0.0#} ml {p.Material.Name}")))}."));
+    }
+
+    private static PotAnswer Answer(PotContents contents, IReadOnlyList<Portion> add, string says)
+    {
+        var after = contents.With(add);
         var (paint, dilution) = after.AsPaint();
-        return TypedResults.Ok(new PotAnswer(
-            add!.Select(p => new PortionDto(p.Material.Id, p.Material.Name, p.Ml, (int)Math.Round(p.Ml / WholeDrops.UnitMl(new MixPart(p.Material, Parts.One))))).ToList(), after.Ml, Drawdowns.Of(paint, dilution),
-            Math.Round(PotColour.Draw(contents).DifferenceTo(PotColour.Draw(after)), 2),
-            PotCheck.Of(after, Technique.BaseCoat, Tool.Brush).Select(r => new PotRemarkDto(r.Fit, r.Severity, r.Says)).ToList(),
-            add!.Count == 0 ? "It is there already." : $"Add {string.Join(" and ", add!.Select(p => FormattableString.Invariant($"{p.Ml:0.0#} ml {p.Material.Name}")))}."));
+        return new(
+            add.Select(p => new PortionDto(p.Material.Id, p.Material.Name, p.Ml, (int)Math.Round(p.Ml / WholeDrops.UnitMl(new MixPart(p.Material, Parts.One))))).ToList(), after.Ml, Drawdowns.Of(paint, dilution),
+            contents.Ml > contents.ThinnerMl ? Math.Round(PotColour.Draw(contents).DifferenceTo(PotColour.Draw(after)), 2) : 0,
+            PotCheck.Of(after, Technique.BaseCoat, Tool.Brush).Select(r => new PotRemarkDto(r.Fit, r.Severity, r.Says)).ToList(), says);
     }
 
     private static IReadOnlyList<Portion> ToVolume(PotContents contents, decimal ml, Faults faults)

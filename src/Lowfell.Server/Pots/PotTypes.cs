@@ -45,8 +45,8 @@ public sealed record CorrectIn(Guid? Id, uint? Version, decimal? LeftMl, string?
 public sealed record MoveIn(Guid? Id, uint? Version, Vessel? Vessel) : IPotStep;
 public sealed record TakeBackIn(Guid? Id, uint? Version) : IPotStep;
 
-/// <summary>A ratio to bring a pot to, or an amount to fill it up to.</summary>
-public sealed record PotAskIn(decimal? Paint, decimal? Thinner, Guid? ThinnerId, decimal? Ml = null);
+/// <summary>A ratio to bring a pot to, an amount to fill it up to, or another pot to pour into it.</summary>
+public sealed record PotAskIn(decimal? Paint, decimal? Thinner, Guid? ThinnerId, decimal? Ml = null, Guid? OtherId = null);
 
 /// <summary>What to put in, and what it makes.</summary>
 public sealed record PotAnswer(IReadOnlyList<PortionDto> Add, decimal TotalMl, IReadOnlyList<Drawdown> Drawdowns, double Difference, IReadOnlyList<PotRemarkDto> Remarks, string Says);

@@ -14,7 +14,7 @@ public static class PotsEndpoints
         pots.MapGet("/amounts", PotQuestions.Amounts).WithName("amounts").WithSummary("What every layer takes and how that comes about.").ProducesProblem(400).ProducesProblem(404);
         pots.MapPost("", PotSteps.Make).WithName("makePot").Writes<PotTold, PotDto>(PotsReader.Tell);
         pots.MapGet("/{id:guid}", PotsReader.OfPot).WithName("pot").WithSummary("A pot and what happened to it.").ProducesProblem(404);
-        pots.MapPost("/{id:guid}/ask", PotQuestions.Ask).WithName("askPot").WithSummary("What to add for a ratio or an amount.").ProducesProblem(400).ProducesProblem(404);
+        pots.MapPost("/{id:guid}/ask", PotQuestions.Ask).WithName("askPot").WithSummary("What to add for a ratio or an amount, and what pouring another pot in would make.").ProducesProblem(400).ProducesProblem(404);
         pots.MapGet("/{id:guid}/ran-out", PotQuestions.RanOut).WithName("ranOut").WithSummary("What is done, what lands closest, and which pieces to keep apart.").ProducesProblem(400).ProducesProblem(404);
         Step("top-up", PotSteps.TopUp, "topUpPot");
         Step("join", PotSteps.Join, "joinPots");

@@ -1,9 +1,12 @@
 import { write } from "../../api/writes";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api } from "../../api/client";
+import { api, take } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice } from "../../kit/Field";
+import { differs } from "../../shared/words";
+import { Coats, Fit } from "./JarSays";
 import { short, type Pot } from "./pots";
 import { Refusal } from "./Refusal";
 import { useStep, type StepProps } from "./useStep";
@@ -14,6 +17,20 @@ export function JoinDialog(props: StepProps & { others: Pot[] }) {
   const { send, faultOf, general } = useStep(props.onClose);
   const [otherId, setOtherId] = useState(others[0]?.id ?? "");
   const other = others.find((p) => p.id === otherId);
+  const answer = useQuery({
+    queryKey: ["pots", setId, "ask", pot.id, pot.version, { otherId, version: other?.version }],
+    queryFn: ({ signal }) =>
+      take(
+        api.POST("/api/pots/{setId}/{id}/ask", {
+          params: { path: { setId, id: pot.id } },
+          body: { paint: null, thinner: null, thinnerId: null, ml: null, otherId },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    enabled: !!other,
+    retry: false,
+  });
   return (
     <Dialog
       open
@@ -44,6 +61,22 @@ export function JoinDialog(props: StepProps & { others: Pot[] }) {
           options={others.map((p) => ({ value: p.id, text: `${p.label}, ${short(p.ml)} ml, ${p.dilution}` }))}
           onChange={setOtherId}
         />
+        {answer.data && (
+          <div className="mt-3 text-sm" aria-live="polite" data-answer>
+            <p>
+              <b>{short(answer.data.totalMl)} ml in all</b>{" "}
+              <span className="text-xs text-soft">
+                against what it is on a card: {differs(answer.data.difference)}.
+              </span>
+            </p>
+            <div className="mt-2 max-w-[280px] text-xs">
+              <Coats drawdowns={answer.data.drawdowns} />
+            </div>
+            <div className="text-xs">
+              <Fit remarks={answer.data.remarks} />
+            </div>
+          </div>
+        )}
         <Refusal says={general} />
         <div className="mt-4 flex gap-2">
           <Button type="submit" tone="go">
