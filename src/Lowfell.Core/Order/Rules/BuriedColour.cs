@@ -9,9 +9,6 @@ namespace Lowfell.Core.Order.Rules;
 /// <summary>A colour of which nothing can be told at the end was paint and minutes for nothing.</summary>
 internal sealed class BuriedColour : LayerRule
 {
-    /// <summary>CIEDE2000 below which side by side looks the same.</summary>
-    private const double LeastSeen = 1.0;
-
     public override RuleFacts Facts { get; } = new("buried-colour",
         "A colour of which nothing can be told under the later ones at any position, unless it is there to be chipped through.",
         "Paint and minutes for nothing.",
@@ -24,14 +21,14 @@ internal sealed class BuriedColour : LayerRule
         var run = view.Predictions;
 
         // One that changes nothing where it lies is another remark.
-        if (run[i].LargestChange < LeastSeen)
+        if (run[i].LargestChange < NoVisibleChange.LeastSeen)
             return null;
         var left = run.SeenWithin(view.Count, view.Layers[i].Region).DifferenceTo(run.FinishedWith(i, view.Layers[i] with { Strength = 0 })).Largest();
-        if (left >= LeastSeen)
+        if (left >= NoVisibleChange.LeastSeen)
             return null;
         var minutes = HandsOn.Batch(view.Layers[i], view.Context.Zone, view.Context.Pieces);
         return new Finding(Facts.Id, Severity.Hint, [i, over], "Nothing of this colour is left",
-            Invariant($"{view.Layers[i].MaterialName} is buried under layer {over + 1}, {view.Layers[over].MaterialName}: without it the finished zone differs by {left:0.0} at most; about {LeastSeen:0} is the least an eye can tell."),
+            Invariant($"{view.Layers[i].MaterialName} is buried under layer {over + 1}, {view.Layers[over].MaterialName}: without it the finished zone differs by {left:0.0} at most; about {NoVisibleChange.LeastSeen:0} is the least an eye can tell."),
             [new Remedy("leave-out", $"Leave it out (saves about {Duration.Words(minutes)})", SolventWork.WithCleanUp(view, i))]);
     }
 

@@ -11,7 +11,7 @@ namespace Lowfell.Core.Order.Rules;
 internal sealed class NoVisibleChange : LayerRule
 {
     /// <summary>CIEDE2000 below which side by side looks the same.</summary>
-    private const double LeastSeen = 1.0;
+    internal const double LeastSeen = 1.0;
 
     public override RuleFacts Facts { get; } = new("no-visible-change",
         "Layer whose predicted change is below the eye at the table in every position.",

@@ -8,7 +8,7 @@ import { Dialog } from "../../kit/Dialog";
 import { figure, z } from "../../kit/form/checks";
 import { Chosen, Ticked, Typed } from "../../kit/form/fields";
 import { differs, readRatio } from "../../shared/words";
-import { Coats, Fit } from "./JarSays";
+import { Makes } from "./JarSays";
 import { short, typed } from "./pots";
 import { Refusal } from "./Refusal";
 import { usePotForm } from "./usePotForm";
@@ -170,12 +170,7 @@ export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"]
                       </span>
                     )}
                   </p>
-                  <div className="mt-2 max-w-[280px] text-xs">
-                    <Coats drawdowns={answer.data.drawdowns} />
-                  </div>
-                  <div className="text-xs">
-                    <Fit remarks={answer.data.remarks} />
-                  </div>
+                  <Makes answer={answer.data} />
                 </>
               )
             )}

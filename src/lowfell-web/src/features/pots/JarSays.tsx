@@ -46,6 +46,20 @@ export function JarSays(props: {
   );
 }
 
+/** What something put in would make: coats of it on a card, and whether it fits. */
+export function Makes({ answer }: { answer: Schema["PotAnswer"] }) {
+  return (
+    <>
+      <div className="mt-2 max-w-[280px] text-xs">
+        <Coats drawdowns={answer.drawdowns} />
+      </div>
+      <div className="text-xs">
+        <Fit remarks={answer.remarks} />
+      </div>
+    </>
+  );
+}
+
 /** Whether a mix fits, is too thin, or has the wrong thinner; worst first. */
 export function Fit({ remarks }: { remarks: readonly Schema["PotRemarkDto"][] }) {
   return (

@@ -6,7 +6,7 @@ import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice } from "../../kit/Field";
 import { differs } from "../../shared/words";
-import { Coats, Fit } from "./JarSays";
+import { Makes } from "./JarSays";
 import { short, type Pot } from "./pots";
 import { Refusal } from "./Refusal";
 import { useStep, type StepProps } from "./useStep";
@@ -69,12 +69,7 @@ export function JoinDialog(props: StepProps & { others: Pot[] }) {
                 against what it is on a card: {differs(answer.data.difference)}.
               </span>
             </p>
-            <div className="mt-2 max-w-[280px] text-xs">
-              <Coats drawdowns={answer.data.drawdowns} />
-            </div>
-            <div className="text-xs">
-              <Fit remarks={answer.data.remarks} />
-            </div>
+            <Makes answer={answer.data} />
           </div>
         )}
         <Refusal says={general} />
