@@ -54,6 +54,7 @@ Report($"start here, 300 paints, all pairs at {nine.Count} ratios, six layers ab
 var buried = StackPrediction.Compute(zone, Workload.BaseUnderSix().Select((l, i) => i > 1 ? l with { Strength = 2 } : l).ToList());
 Report("start here, the same where six heavy layers leave little to tell", Time(() => StartHere.Find(buried, 1, Position.Field, wanted, paints, 20, nine), 20), 150);
 Report($"start here, the same at all {StartHere.AllRatios.Count} ratios", Time(() => StartHere.Find(run, 1, Position.Field, wanted, paints), 20), 150);
+Report("the same with the range of hands at every layer", Time(() => StackPrediction.Compute(zone, stack).RangeBelow(40), 200), 3);
 Report("order check, 40 layers, sound, remedies tried", Time(() => OrderCheck.Run(Workload.Context(zone), stack), 200), 5);
 var slips = Workload.WithSlips(40);
 Report($"order check, 40 layers, {OrderCheck.Run(Workload.Context(zone), slips).Count} findings, remedies tried", Time(() => OrderCheck.Run(Workload.Context(zone), slips), 200), 5);

@@ -123,15 +123,17 @@ internal static class Workload
 
     private static Material Make(string name, MaterialKind kind, Carrier carrier, string? colour, Sheen sheen = Sheen.Matt)
     {
-        var (optics, source) = new ColourEvidence(colour is null ? null : SrgbColour.Parse(colour)).Resolve(kind);
+        var evidence = new ColourEvidence(colour is null ? null : SrgbColour.Parse(colour));
+        var found = evidence.Resolve(kind, sheen);
         return new Material
         {
             Id = Guid.NewGuid(),
             Name = name,
             Kind = kind,
             Carrier = carrier,
-            Optics = optics,
-            OpticsSource = source,
+            Optics = found.Optics,
+            Surface = found.Surface,
+            OpticsSource = evidence.Source(kind),
             Sheen = sheen,
             Thinners = carrier.UsualThinners(),
             DryTimes = UsualDryTimes.For(kind, carrier),

@@ -59,6 +59,7 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
         conventions.Words<Technique>();
         conventions.Words<Tool>();
         conventions.Words<DryingMode>();
+        conventions.Words<Preparation>();
         conventions.Words<Region>();
         conventions.Words<Position>();
         conventions.Words<Relief>();

@@ -65,5 +65,6 @@ public static class Revisions
 
     private static bool Same(LayerRow a, LayerRow b) =>
         (a.Technique, a.MaterialId, a.MixId, a.ThinnerId, a.PaintParts, a.ThinnerParts, a.Coats) == (b.Technique, b.MaterialId, b.MixId, b.ThinnerId, b.PaintParts, b.ThinnerParts, b.Coats)
-        && (a.Region, a.Strength, a.Tool, a.Drying, a.WaitMinutes, a.Optional, a.MarkMm, a.VariationSeed, a.Note) == (b.Region, b.Strength, b.Tool, b.Drying, b.WaitMinutes, b.Optional, b.MarkMm, b.VariationSeed, b.Note);
+        && (a.Region, a.Strength, a.Tool, a.Drying, a.WaitMinutes, a.Optional, a.MarkMm, a.VariationSeed, a.Note) == (b.Region, b.Strength, b.Tool, b.Drying, b.WaitMinutes, b.Optional, b.MarkMm, b.VariationSeed, b.Note)
+        && (a.DownTo, a.Details, a.Fades, a.Preparation) == (b.DownTo, b.Details, b.Fades, b.Preparation);
 }

@@ -63,15 +63,17 @@ internal static class Bench
 
     internal static Material Make(string name, MaterialKind kind, Carrier carrier, string? colour, double? hides = null, Sheen sheen = Sheen.Matt)
     {
-        var (optics, source) = new ColourEvidence(colour is null ? null : SrgbColour.Parse(colour), CoatsToHide: hides).Resolve(kind);
+        var evidence = new ColourEvidence(colour is null ? null : SrgbColour.Parse(colour), CoatsToHide: hides);
+        var found = evidence.Resolve(kind, sheen);
         return new Material
         {
             Id = Guid.NewGuid(),
             Name = name,
             Kind = kind,
             Carrier = carrier,
-            Optics = optics,
-            OpticsSource = source,
+            Optics = found.Optics,
+            Surface = found.Surface,
+            OpticsSource = evidence.Source(kind),
             Sheen = sheen,
             Thinners = carrier.UsualThinners(),
             DryTimes = UsualDryTimes.For(kind, carrier),

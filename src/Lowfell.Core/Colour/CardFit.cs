@@ -15,13 +15,13 @@ internal static class CardFit
     private const double Width = 5;
 
     /// <summary>The optics nearest to <paramref name="from"/> found that show both colours; what was missed by CIEDE2000 at most with it.</summary>
-    public static (Optics Optics, double Missed) Finish(Optics from, Lab overBlack, Lab overWhite)
+    public static (Optics Optics, double Missed) Finish(Optics from, Lab overBlack, Lab overWhite, Surface surface)
     {
         Span<double> x = stackalloc double[Unknowns], step = stackalloc double[Unknowns], tried = stackalloc double[Unknowns];
         x.Clear();
         var best = from;
-        double least = Missed(from, overBlack, overWhite), damping = 1e-3;
-        var here = Residual(Scaled(from, x), overBlack, overWhite);
+        double least = Missed(from, overBlack, overWhite, surface), damping = 1e-3;
+        var here = Residual(Scaled(from, x), overBlack, overWhite, surface);
         var jacobian = new double[Unknowns, Unknowns];
         for (var round = 0; round < MostRounds && damping < 1e6; round++)
         {
@@ -29,7 +29,7 @@ internal static class CardFit
             {
                 x.CopyTo(tried);
                 tried[j] += Nudge;
-                var there = Residual(Scaled(from, tried), overBlack, overWhite);
+                var there = Residual(Scaled(from, tried), overBlack, overWhite, surface);
                 for (var i = 0; i < Unknowns; i++)
                     jacobian[i, j] = (there[i] - here[i]) / Nudge;
             }
@@ -38,7 +38,7 @@ internal static class CardFit
             for (var j = 0; j < Unknowns; j++)
                 tried[j] = x[j] - Math.Clamp(step[j], -LargestStep, LargestStep);
             var optics = Scaled(from, tried);
-            var next = Residual(optics, overBlack, overWhite);
+            var next = Residual(optics, overBlack, overWhite, surface);
             if (Length(next) >= Length(here))
             {
                 damping *= 8;
@@ -48,25 +48,28 @@ internal static class CardFit
             damping = Math.Max(1e-9, damping / 4);
             tried.CopyTo(x);
             here = next;
-            if (Missed(optics, overBlack, overWhite) is var missed && missed < least)
+            if (Missed(optics, overBlack, overWhite, surface) is var missed && missed < least)
                 (best, least) = (optics, missed);
         }
 
         return (best, least);
     }
 
-    private static double Missed(Optics optics, Lab overBlack, Lab overWhite)
+    private static double Missed(Optics optics, Lab overBlack, Lab overWhite, Surface surface)
     {
-        var (black, white) = Shown(optics);
+        var (black, white) = Shown(optics, surface);
         return Math.Max(ColourDifference.Ciede2000(overBlack, black), ColourDifference.Ciede2000(overWhite, white));
     }
 
-    private static (Lab Black, Lab White) Shown(Optics optics) =>
-        (optics.Over(Reflectance.Flat(Optics.CardBlack), 1).ToLab(), optics.Over(Reflectance.Flat(Optics.CardWhite), 1).ToLab());
-
-    private static double[] Residual(Optics optics, Lab overBlack, Lab overWhite)
+    private static (Lab Black, Lab White) Shown(Optics optics, Surface surface)
     {
-        var (b, w) = Shown(optics);
+        var (black, white) = optics.OnCard(1, surface);
+        return (black.ToLab(), white.ToLab());
+    }
+
+    private static double[] Residual(Optics optics, Lab overBlack, Lab overWhite, Surface surface)
+    {
+        var (b, w) = Shown(optics, surface);
         return [b.L - overBlack.L, b.A - overBlack.A, b.B - overBlack.B, w.L - overWhite.L, w.A - overWhite.A, w.B - overWhite.B];
     }
 

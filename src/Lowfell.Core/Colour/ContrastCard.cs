@@ -16,15 +16,16 @@ public sealed record ContrastCard(Optics Optics, double CoatsToHideLow, double C
     /// <summary>Reads a card.</summary>
     /// <param name="overBlack">Colour over the black half.</param>
     /// <param name="overWhite">Colour over the white half.</param>
+    /// <param name="surface">The surface of the coat that both were seen through.</param>
     /// <exception cref="ArgumentException">No coat can look like that; the message says why and what to do.</exception>
-    public static ContrastCard Read(SrgbColour overBlack, SrgbColour overWhite)
+    public static ContrastCard Read(SrgbColour overBlack, SrgbColour overWhite, Surface surface = default)
     {
         if (Refusal(overBlack, overWhite) is { } reason)
             throw new ArgumentException(reason);
-        var optics = Optics.FromContrastCard(overBlack, overWhite);
+        var optics = Optics.FromContrastCard(overBlack, overWhite, surface);
         var apart = Observer.Luminance(Reflectance.Of(overWhite).Bands) - Observer.Luminance(Reflectance.Of(overBlack).Bands);
-        var fewer = Hiding.Coats(Optics.FromContrastCard(Step(overBlack, 1), Step(overWhite, -1)));
-        var more = Hiding.Coats(Optics.FromContrastCard(Step(overBlack, -1), Step(overWhite, 1)));
+        var fewer = Hiding.Coats(Optics.FromContrastCard(Step(overBlack, 1), Step(overWhite, -1), surface), surface);
+        var more = Hiding.Coats(Optics.FromContrastCard(Step(overBlack, -1), Step(overWhite, 1), surface), surface);
         return new ContrastCard(optics, Math.Min(fewer, more), Math.Max(fewer, more), apart < FaintDifference);
     }
 

@@ -45,12 +45,11 @@ public sealed class Optics
         return new Optics(k, s);
     }
 
-    /// <summary>From the colour of one standard film of a transparent material over a white ground; scattering is nearly none.</summary>
-    /// <param name="overWhite">The colour seen.</param>
+    /// <summary>From one standard film of a transparent material over a white ground; scattering is nearly none.</summary>
+    /// <param name="seen">What it reflects there; a perfect white is as white inside as it is seen through a surface.</param>
     /// <param name="scattering">S of the film; a wash has a trace of it.</param>
-    public static Optics FromOverWhite(SrgbColour overWhite, double scattering)
+    public static Optics FromOverWhite(Reflectance seen, double scattering)
     {
-        var seen = Reflectance.Of(overWhite);
         Span<double> k = stackalloc double[Observer.Bands];
         Span<double> s = stackalloc double[Observer.Bands];
         for (var i = 0; i < Observer.Bands; i++)
@@ -67,7 +66,10 @@ public sealed class Optics
     /// Both halves are reconstructed on their own, so that in some bands no film fits them; what the nearest film misses is
     /// added to the colours asked for until it gives the card back, and what then is still missed is fitted; see <see cref="CardFit"/>.
     /// </summary>
-    internal static Optics FromContrastCard(SrgbColour overBlack, SrgbColour overWhite)
+    /// <param name="overBlack">Seen over the black half.</param>
+    /// <param name="overWhite">Seen over the white half.</param>
+    /// <param name="surface">The surface of the coat that both were seen through.</param>
+    internal static Optics FromContrastCard(SrgbColour overBlack, SrgbColour overWhite, Surface surface)
     {
         LinearRgb black = overBlack.ToLinear(), white = overWhite.ToLinear();
         LinearRgb askBlack = black, askWhite = white;
@@ -75,8 +77,8 @@ public sealed class Optics
         var least = double.MaxValue;
         for (var round = 0; round < MostRounds && least > CloseEnough; round++)
         {
-            var optics = Solve(SmoothReflectance.From(askBlack, DarkestAsked), SmoothReflectance.From(askWhite, DarkestAsked));
-            Reflectance seenBlack = optics.Over(Reflectance.Flat(CardBlack), 1), seenWhite = optics.Over(Reflectance.Flat(CardWhite), 1);
+            var optics = Solve(SmoothReflectance.From(askBlack, DarkestAsked), SmoothReflectance.From(askWhite, DarkestAsked), surface);
+            var (seenBlack, seenWhite) = optics.OnCard(1, surface);
             var missed = Math.Max(
                 ColourDifference.Ciede2000(overBlack.ToLab(), seenBlack.ToLab()), ColourDifference.Ciede2000(overWhite.ToLab(), seenWhite.ToLab()));
             if (missed < least)
@@ -85,7 +87,7 @@ public sealed class Optics
             askWhite = askWhite + (white - Observer.ToLinear(seenWhite.Bands));
         }
 
-        return least <= CloseEnough ? nearest! : CardFit.Finish(nearest!, overBlack.ToLab(), overWhite.ToLab()).Optics;
+        return least <= CloseEnough ? nearest! : CardFit.Finish(nearest!, overBlack.ToLab(), overWhite.ToLab(), surface).Optics;
     }
 
     /// <summary>Rounds of correction, and the CIEDE2000 at which no further one is worth it.</summary>
@@ -93,12 +95,14 @@ public sealed class Optics
 
     private const double CloseEnough = 0.05, DarkestAsked = 2e-4;
 
-    private static Optics Solve(Reflectance onBlack, Reflectance onWhite)
+    private static Optics Solve(Reflectance onBlack, Reflectance onWhite, Surface surface)
     {
+        double black = CardInside(CardBlack, surface), white = CardInside(CardWhite, surface);
+        var (insideBlack, insideWhite) = (surface.Inside(onBlack), surface.Inside(onWhite));
         Span<double> k = stackalloc double[Observer.Bands];
         Span<double> s = stackalloc double[Observer.Bands];
         for (var i = 0; i < Observer.Bands; i++)
-            (k[i], s[i], _) = KubelkaMunk.FromContrastCard(onBlack.Bands[i], onWhite.Bands[i], CardBlack, CardWhite);
+            (k[i], s[i], _) = KubelkaMunk.FromContrastCard(insideBlack.Bands[i], insideWhite.Bands[i], black, white);
         return new Optics(k, s);
     }
 
@@ -125,10 +129,20 @@ public sealed class Optics
         return new Reflectance(values);
     }
 
+    /// <summary>Seen of some standard coats on a contrast card, through the coat's surface.</summary>
+    public (Reflectance OverBlack, Reflectance OverWhite) OnCard(double coats, Surface surface) => (
+        surface.Shown(Over(Reflectance.Flat(CardInside(CardBlack, surface)), coats)),
+        surface.Shown(Over(Reflectance.Flat(CardInside(CardWhite, surface)), coats)));
+
+    /// <summary>A bare half of the card below a coat: its own surface is gone there.</summary>
+    private static double CardInside(double seen, Surface coat) => coat == Surface.None ? seen : Surface.Unstated.Inside(seen);
+
     /// <summary>Luminance over the black half against luminance over the white half after some coats, 0..1.</summary>
-    public double ContrastRatio(double coats) =>
-        Observer.Luminance(Over(Reflectance.Flat(CardBlack), coats).Bands)
-        / Observer.Luminance(Over(Reflectance.Flat(CardWhite), coats).Bands);
+    public double ContrastRatio(double coats, Surface surface = default)
+    {
+        var (black, white) = OnCard(coats, surface);
+        return Observer.Luminance(black.Bands) / Observer.Luminance(white.Bands);
+    }
 
     /// <summary>Volume-weighted mean of several materials. Source: Duncan (1940), Proc. Phys. Soc. 52.</summary>
     /// <param name="parts">Each material's optics with its share; shares need not add to one.</param>

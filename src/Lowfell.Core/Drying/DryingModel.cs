@@ -74,6 +74,9 @@ public static class DryingModel
         if (above.Technique == Technique.CleanUpExcess)
             return (0, Dryness.Touch);
 
+        if (above.Technique == Technique.ChipThrough)
+            return (Windows.Chipping(climate).OpensMinutes, Dryness.Touch);
+
         // Tufts are pressed into paste while it is wet.
         if (above.Technique == Technique.Tuft && below.Technique == Technique.TexturePaste)
             return (0, Dryness.Touch);

@@ -20,7 +20,8 @@ public static class HandsOn
         var length = layer.Technique is Technique.EdgeLine or Technique.Mask or Technique.Unmask ? zone.EdgeMm : zone.JointMm;
         length *= Regions.LengthShare(layer.Region, zone);
         var perCm = layer.Technique == Technique.CleanUpExcess ? CleanUpPerCm(zone.Relief) : figures.MinutesPerCm;
-        var once = (area * figures.MinutesPerCm2 + length / 10 * perCm) * ReliefFactor(zone.Relief);
+        var relief = layer.Technique == Technique.CleanUpExcess ? 1 : ReliefFactor(zone.Relief);
+        var once = (area * figures.MinutesPerCm2 + length / 10 * perCm) * relief + Details(layer, zone) * figures.MinutesPerDetail;
         return once * (1 + (layer.Coats - 1) * SecondCoatShare) + HandlingMinutes;
     }
 
@@ -34,6 +35,14 @@ public static class HandsOn
         return figures.SetUpMinutes + figures.CleanUpMinutes + PerPiece(layer, zone) * pieces * learning;
     }
 
+    /// <summary>Details of a layer on one piece, counted or by the area; 0 for work that is not done one by one.</summary>
+    public static int Details(Layer layer, Zone zone)
+    {
+        var figures = TechniqueTable.For(layer.Technique, layer.Tool);
+        return figures.DetailsPerCm2 == 0 ? 0 : layer.Details ?? Math.Max(1, (int)Math.Round(figures.DetailsPerCm2 * zone.AreaCm2 * Regions.Share(layer.Region, zone) * layer.Strength));
+    }
+
+    /// <summary>Per cm by relief: it has its relief in it already.</summary>
     private static double CleanUpPerCm(Relief relief) => relief switch { Relief.Smooth => 0.04, Relief.Light => 0.07, _ => 0.12 };
 
     private static double ReliefFactor(Relief relief) => relief switch { Relief.Smooth => 1, Relief.Light => 1.15, _ => 1.35 };

@@ -13,7 +13,7 @@ internal static class Carried
     /// <summary>Absorption and scattering per um of what a layer's tool really carries, last colours included.</summary>
     public static void Optics(IReadOnlyList<Layer> layers, int index, bool carryOver, Span<double> k, Span<double> s)
     {
-        Laying.PerUm(layers[index], k, s);
+        Laying.PerUm(layers[RunsFrom(layers, index)], k, s);
         if (!carryOver || layers[index].Technique != Technique.DryBrush || StepBefore(layers, index) is not (>= 0 and var before))
             return;
         Span<double> lastK = stackalloc double[N], lastS = stackalloc double[N];
@@ -24,6 +24,9 @@ internal static class Carried
             s[i] += CarriedShare * (lastS[i] - s[i]);
         }
     }
+
+    /// <summary>A run-off has the colour of what it is drawn from; any other layer its own.</summary>
+    private static int RunsFrom(IReadOnlyList<Layer> layers, int index) => layers[index].Technique == Technique.RunOff && RunOff.SourceOf(layers, index) is >= 0 and var source ? source : index;
 
     private static int StepBefore(IReadOnlyList<Layer> layers, int index)
     {

@@ -37,6 +37,18 @@ public sealed record Layer
     /// <summary>Seed of the plan that lays it differently on every piece; null has none.</summary>
     public int? VariationSeed { get; init; }
 
+    /// <summary>The lowest layer that one which takes away may take; null takes all above the chipping fluid, or as deep as it rubs.</summary>
+    public Guid? DownTo { get; init; }
+
+    /// <summary>Details on one piece, one by one: letters, hits, tufts, stones; null counts them by the area.</summary>
+    public int? Details { get; init; }
+
+    /// <summary>Full at one end of its region and nothing at the other: half of it on the whole.</summary>
+    public bool Fades { get; init; }
+
+    /// <summary>What is done to its material beforehand.</summary>
+    public Preparation Preparation { get; init; }
+
     /// <summary>Asks for the colour inside one of its marks: covered wholly wherever it covers at all.</summary>
     internal bool Whole { get; init; }
 

@@ -4,9 +4,9 @@ namespace Lowfell.Core.Layers;
 public enum Technique
 {
     Prime, DirectionalLight, BaseCoat, Overbrush, DryBrush, Sponge, Stipple, Patch, AllOverWash, PinWash, Filter, Glaze,
-    EdgeLine, PaintedChip, FluidChip, Scratch, Streak, Speckle, Dust, Pigment, Varnish, SealTexture, TexturePaste, Render,
+    EdgeLine, PaintedChip, ChippingFluid, Scratch, Streak, Speckle, Dust, Pigment, Varnish, SealTexture, TexturePaste, Render,
     CracklePaste, CrackleMedium, GlueAndScatter, Rock, Tuft, Decal, Mask, Unmask, CleanUpExcess, TrimAndTouchUp, Rim,
-    Assemble, Weight, Inspect,
+    Assemble, Weight, Inspect, ChipThrough, RubBack, Marking, RunOff, Stencil, WetBlend, Hit,
 }
 
 /// <summary>What is in the hand.</summary>
@@ -28,6 +28,18 @@ public enum Region
 
     /// <summary>All but a narrow margin along the outer edge.</summary>
     WithinRim,
+
+    /// <summary>A hand's breadth of the ground around rocks and parts that stand on it.</summary>
+    AroundFeet,
+
+    /// <summary>Those edges that meet the world first.</summary>
+    LeadingEdges,
+
+    /// <summary>One panel, board or stone in four.</summary>
+    OneInFour,
+
+    /// <summary>A line sunk into the face.</summary>
+    RecessedLine,
 }
 
 /// <summary>How deep the relief of a zone is.</summary>

@@ -29,10 +29,16 @@ public readonly record struct Laid(Split FilmUm, Split Cover, int Passes = 1)
 public static class Laying
 {
     /// <summary>Section of a pin-wash bead along a joint, mm2.</summary>
+    public static readonly Span3 BeadsMm2 = new(0.3, 0.5, 0.8);
+
+    /// <inheritdoc cref="BeadsMm2"/>
     public const double BeadMm2 = 0.5;
 
     /// <summary>Share of the bead that stays after clean-up.</summary>
     public const double BeadLeft = 1.0 / 3;
+
+    /// <summary>What fades lays full at one end of its region and nothing at the other.</summary>
+    private const double FadeShare = 0.5;
 
     /// <summary>Before clean-up the bead still stands on the shoulders of the joint.</summary>
     private static readonly Split uncleaned = new(0.3, 0.35, 2.5);
@@ -45,25 +51,30 @@ public static class Laying
     {
         var figures = TechniqueTable.For(layer.Technique, layer.Tool);
         var split = figures.SplitFor(zone.Relief);
-        var usual = figures.FilmUm.Usual * layer.Coats;
+        var once = figures.FilmUm.Usual * Preparations.Film(layer.Preparation);
+        var fade = layer.Fades ? FadeShare : 1;
+        var usual = once * layer.Coats;
         var within = Regions.Within(layer.Region);
         switch (figures.Laydown)
         {
             case Laydown.Film:
             case Laydown.Wash:
             case Laydown.Powder:
-                return new Laid(Conserve(split * within, zone.Shares, within) * (usual * layer.Strength), within);
+                return new Laid(Conserve(split * within, zone.Shares, within) * (usual * layer.Strength * fade), within);
             case Laydown.Bead:
-                var volumeMm3 = BeadMm2 * zone.JointMm * layer.Coats * layer.Strength;
+                var volumeMm3 = BeadMm2 * zone.JointMm * layer.Coats * layer.Strength * fade;
                 var meanUm = zone.AreaCm2 > 0 ? volumeMm3 / (zone.AreaCm2 * 100) * 1000 : 0;
                 return new Laid(uncleaned * (meanUm / zone.Shares.Dot(uncleaned)) * within, within);
             case Laydown.Cover:
                 // Light from above meets the same faces at every pass; everything else lands by chance.
                 var light = layer.Technique == Technique.DirectionalLight;
-                var cover = (split * ((light ? LightOn(zone.Orientation) : 1) * layer.Strength)).AtMost(1) * within;
+                var cover = (split * ((light ? LightOn(zone.Orientation) : 1) * layer.Strength)).AtMost(1) * within * (layer.Whole ? 1 : fade);
                 return layer.Whole || light
                     ? new Laid(Split.Even(usual) * within, layer.Whole ? cover.WhereAny() : cover)
-                    : new Laid(Split.Even(figures.FilmUm.Usual) * within, cover, layer.Coats);
+                    : new Laid(Split.Even(once) * within, cover, layer.Coats);
+            case Laydown.Chip:
+                var broken = (split * layer.Strength).AtMost(1) * within * (layer.Whole ? 1 : fade);
+                return new Laid(Split.Even(0), layer.Whole ? broken.WhereAny() : broken, layer.Whole ? 1 : layer.Coats);
             default:
                 return Laid.Nothing;
         }

@@ -133,7 +133,7 @@ public static class Lifting
 
     /// <summary>It has its place in the stack, even where it is asked what the stack would be with nothing of it.</summary>
     private static bool Lies(Layer layer) =>
-        layer.Paint.Count > 0 && TechniqueTable.For(layer.Technique, layer.Tool).Laydown is not (Laydown.None or Laydown.Lift);
+        layer.Paint.Count > 0 && TechniqueTable.For(layer.Technique, layer.Tool).Leaves;
 
     private static bool SameFamily(Carrier a, Carrier b) => a.IsSpiritBorne() ? b.IsSpiritBorne() : a == b;
 }

@@ -10,13 +10,16 @@ public static class Regions
     public const double EdgeWidthMm = 2, RimMarginMm = 2;
 
     /// <summary>Spots take in a tenth of a zone; some face always looks up a little.</summary>
+    /// <summary>A ring around what stands on the ground; the edges that lead; one sunk line in three.</summary>
+    private const double FeetShare = 0.15, LeadingShare = 0.4, LineShare = 0.3;
+
     private const double SpotsShare = 0.1, LeastUpward = 0.05, LeastWithinRim = 0.05;
 
     /// <summary>1 at the positions a region takes in, 0 at the others.</summary>
     public static Split Within(Region region) => region switch
     {
-        Region.Raised or Region.Edges => new(1, 0, 0),
-        Region.Recess => new(0, 0, 1),
+        Region.Raised or Region.Edges or Region.LeadingEdges => new(1, 0, 0),
+        Region.Recess or Region.RecessedLine => new(0, 0, 1),
         _ => Split.Even(1),
     };
 
@@ -28,6 +31,10 @@ public static class Regions
         Region.Edges => zone.AreaCm2 * zone.Shares.Raised is > 0 and var raised ? Math.Min(1, zone.EdgeMm * EdgeWidthMm / (raised * 100)) : 0,
         Region.WithinRim => zone.AreaCm2 > 0 ? Math.Clamp(1 - zone.EdgeMm * RimMarginMm / (zone.AreaCm2 * 100), LeastWithinRim, 1) : 1,
         Region.Spots => SpotsShare,
+        Region.AroundFeet => FeetShare,
+        Region.LeadingEdges => PlaceShare(Region.Edges, zone) * LeadingShare,
+        Region.OneInFour => 0.25,
+        Region.RecessedLine => LineShare,
         _ => 1,
     };
 
@@ -35,11 +42,18 @@ public static class Regions
     public static double Share(Region region, Zone zone) => PlaceShare(region, zone) * zone.Shares.Dot(Within(region));
 
     /// <summary>Share of the zone's joints and edges along which a region runs.</summary>
-    public static double LengthShare(Region region, Zone zone) => region == Region.Edges ? 1 : PlaceShare(region, zone);
+    public static double LengthShare(Region region, Zone zone) => region switch
+    {
+        Region.Edges => 1,
+        Region.LeadingEdges => LeadingShare,
+        _ => PlaceShare(region, zone),
+    };
 
     /// <summary>Two layers touch each other somewhere.</summary>
     public static bool Meet(Region a, Region b) => (Within(a) * Within(b)).Largest() > 0;
 
     /// <summary>All that lies in the second region lies in the first as well.</summary>
-    public static bool Covers(Region whole, Region part) => whole == Region.All || whole == part || (whole == Region.Raised && part == Region.Edges);
+    public static bool Covers(Region whole, Region part) => whole == Region.All || whole == part
+        || (whole == Region.Raised && part is Region.Edges or Region.LeadingEdges)
+        || (whole == Region.Edges && part == Region.LeadingEdges) || (whole == Region.Recess && part == Region.RecessedLine);
 }

@@ -14,11 +14,12 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
 {
     private const int N = Observer.Bands;
 
-    /// <summary>Values of one part at one level: three positions of N bands, then how their surfaces show it.</summary>
+    /// <summary>Values of one part at one level: three positions of N bands, then the first-surface share of each.</summary>
     private const int Slot = 3 * N + 3;
 
     // Worked out from the bottom as far as anyone has asked.
     private int worked;
+    private HandRanges? hands;
     private readonly double[] levels;
     private readonly ZoneParts parts;
     private readonly Laid[] laid;
@@ -36,12 +37,12 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
         var shared = from is not null && ReferenceEquals(from.Zone, zone) && from.CarriesOver == carryOver && from.parts.SameAs(parts) ? from.Take(this) : 0;
         if (shared == 0)
         {
-            var ground = SubstrateTraits.Surface(zone.Substrate);
+            var ground = SubstrateTraits.Inside(zone.Substrate);
             for (var part = 0; part < parts.Count; part++)
             {
                 for (var p = 0; p < 3; p++)
                     ground.Bands.CopyTo(levels.AsSpan(part * Slot + p * N));
-                levels.AsSpan(part * Slot + 3 * N, 3).Clear();
+                levels.AsSpan(part * Slot + 3 * N, 3).Fill(Surface.UnstatedFirst);
             }
         }
 
@@ -83,7 +84,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
         {
             var slot = levels.AsSpan(level * Level + part * Slot, Slot);
             var dry = See(slot);
-            return new(parts.PlacesOf(part), Zone.Shares.Dot(parts.Weights(part)), dry, wets && parts.Lies(part, Layers[level - 1].Region) ? See(slot, Shine.WetDepth) : dry);
+            return new(parts.PlacesOf(part), Zone.Shares.Dot(parts.Weights(part)), dry, wets && parts.Lies(part, Layers[level - 1].Region) ? See(slot, Surface.WetFirst) : dry);
         }
 
         return Enumerable.Range(0, parts.Count).Select(Of)
@@ -109,12 +110,27 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
         return levels.AsSpan(level * Level + parts.Main(region, (int)position) * Slot + (int)position * N, N);
     }
 
-    /// <summary>How the surface there shows what is in it: above 0 deepens, below 0 adds haze.</summary>
-    public double DepthBelow(int level, Position position, Region region = Region.All)
+    /// <summary>First-surface share of the surface there, 0..1.</summary>
+    public double FirstBelow(int level, Position position, Region region = Region.All)
     {
         WorkUpTo(level);
         return levels[level * Level + parts.Main(region, (int)position) * Slot + 3 * N + (int)position];
     }
+
+    /// <summary>Where nine hands of ten end below a layer, each position over the whole zone; see <see cref="HandRange"/>.</summary>
+    public HandRangeSplit RangeBelow(int level)
+    {
+        WorkUpTo(Count);
+        return (hands ??= new HandRanges(this)).Below(level);
+    }
+
+    internal ZoneParts Parts => parts;
+
+    /// <summary>Reflectance inside the three positions of one part, one after the other.</summary>
+    internal ReadOnlySpan<double> Inside(int level, int part) => levels.AsSpan(level * Level + part * Slot, 3 * N);
+
+    /// <summary>First-surface share of one position of one part.</summary>
+    internal double First(int level, int part, int position) => levels[level * Level + part * Slot + 3 * N + position];
 
     /// <summary>A layer lies in the part that takes in most of a position, of those where a region lies.</summary>
     internal bool LiesWith(Layer layer, Position position, Region region) => parts.Lies(parts.Main(region, (int)position), layer.Region);
@@ -128,7 +144,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
 
     /// <summary>Film and cover of a layer in the finished stack: what its clean-ups leave of it where a region lies.</summary>
     public Laid LeftBy(int index, Region region = Region.All) =>
-        LaidBy(index).Times(Lifting.LeftOf(Layers, index, Zone, Count, cleaned => parts.Lies(parts.Main(region, (int)Position.Field), cleaned)));
+        LaidBy(index).Times(TakingAway.LeftOf(Layers, index, Zone, Count, cleaned => parts.Lies(parts.Main(region, (int)Position.Field), cleaned)));
 
     public IEnumerator<LayerPrediction> GetEnumerator()
     {
@@ -163,39 +179,87 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
         var layer = stack[index];
         var level = at[index + 1];
         at[index].CopyTo(level);
-        if (TechniqueTable.For(layer.Technique, layer.Tool).Laydown != Laydown.Lift)
+        switch (TechniqueTable.For(layer.Technique, layer.Tool).Laydown)
         {
-            var film = Laying.Of(layer, Zone);
-            if (layer.Paint.Count > 0)
-                Lay(level, stack, index, film, _ => true);
-            return film;
+            case Laydown.Lift or Laydown.Rub:
+                for (var part = 0; part < parts.Count; part++)
+                    if (parts.Lies(part, layer.Region))
+                        LayAgain(level, stack, index, part, at);
+                return Taken(stack, index);
+            case Laydown.Chip:
+                var broken = Laying.Of(layer, Zone);
+                Break(level, at[TakingAway.LowestBroken(stack, index)], layer, broken, _ => true);
+                return broken;
+            default:
+                var film = Laying.Of(layer, Zone);
+                if (layer.Paint.Count > 0)
+                    Lay(level, stack, index, film, _ => true);
+                return film;
         }
+    }
 
-        // What it reaches is laid again on what was there before, this time with its excess taken away.
-        var lowest = Lifting.LowestReached(stack, index, Zone.Relief);
-        var taken = Laid.Nothing with { Cover = Split.Even(1) };
-        for (var part = 0; part < parts.Count; part++)
-            if (parts.Lies(part, layer.Region))
-                at[lowest].Slice(part * Slot, Slot).CopyTo(level.Slice(part * Slot, Slot));
+    /// <summary>What a wipe or a rub reaches in one part is laid again on what was there before, this time with what it takes taken away.</summary>
+    private void LayAgain(Span<double> level, IReadOnlyList<Layer> stack, int index, int part, Levels at)
+    {
+        bool Lies(Region region) => parts.Lies(part, region);
+        var lowest = LowestLaidAgain(stack, index, part);
+        at[lowest].Slice(part * Slot, Slot).CopyTo(level.Slice(part * Slot, Slot));
         for (var i = lowest; i < index; i++)
         {
-            if (!Lifting.IsWorkable(stack[i]))
+            var layer = stack[i];
+            var figures = TechniqueTable.For(layer.Technique, layer.Tool);
+            if (figures.Laydown == Laydown.Chip && TakingAway.LowestBroken(stack, i) is var core && core < i)
+                Break(level, at[core], layer, Laying.Of(layer, Zone), other => other == part);
+            else if (figures.Leaves && layer.Paint.Count > 0)
+                Lay(level, stack, i, Laying.Of(layer, Zone).Times(TakingAway.LeftOf(stack, i, Zone, index + 1, parts.Count == 1 ? null : Lies)), other => other == part);
+        }
+    }
+
+    /// <summary>From where on a wipe or rub has a part laid again; what an earlier one has taken from further down must not come back.</summary>
+    internal int LowestLaidAgain(IReadOnlyList<Layer> stack, int index, int part)
+    {
+        bool Lies(Region region) => parts.Lies(part, region);
+        var lowest = Lowest(stack, index, Lies);
+        for (var i = index - 1; i > lowest; i--)
+            if (TechniqueTable.For(stack[i].Technique).Laydown is Laydown.Lift or Laydown.Rub && Lies(stack[i].Region))
+                lowest = Math.Min(lowest, Lowest(stack, i, Lies));
+        return lowest;
+    }
+
+    /// <summary>What a wipe or a rub takes off each position, um; below 0.</summary>
+    private Laid Taken(IReadOnlyList<Layer> stack, int index)
+    {
+        var taken = Laid.Nothing with { Cover = Split.Even(1) };
+        for (var i = Lowest(stack, index, null); i < index; i++)
+        {
+            if (!TechniqueTable.For(stack[i].Technique, stack[i].Tool).Leaves)
                 continue;
-            var film = Laying.Of(stack[i], Zone);
-            var left = film.Times(Lifting.LeftOf(stack, i, Zone, index + 1));
-            taken = taken with { FilmUm = taken.FilmUm + left.MeanUm - film.MeanUm };
-            for (var part = 0; part < parts.Count; part++)
-            {
-                var here = part;
-                if (!parts.Lies(here, layer.Region))
-                    continue;
-                if (parts.Count > 1)
-                    left = film.Times(Lifting.LeftOf(stack, i, Zone, index + 1, cleaned => parts.Lies(here, cleaned)));
-                Lay(level, stack, i, left, other => other == here);
-            }
+            var film = Laying.Of(stack[i], Zone).MeanUm;
+            taken = taken with { FilmUm = taken.FilmUm + film * TakingAway.LeftOf(stack, i, Zone, index + 1) - film * TakingAway.LeftOf(stack, i, Zone, index) };
         }
 
         return taken;
+    }
+
+    private int Lowest(IReadOnlyList<Layer> stack, int index, Func<Region, bool>? lies) =>
+        TechniqueTable.For(stack[index].Technique).Laydown == Laydown.Lift ? Lifting.LowestReached(stack, index, Zone.Relief) : TakingAway.LowestRubbed(stack, index, Zone, lies);
+
+    /// <summary>Shows the core below through what is broken of a level.</summary>
+    private void Break(Span<double> level, ReadOnlySpan<double> core, Layer layer, Laid broken, Func<int, bool> on)
+    {
+        var share = broken.Covered;
+        for (var part = 0; part < parts.Count; part++)
+        {
+            if (!on(part) || !parts.Lies(part, layer.Region))
+                continue;
+            Span<double> slot = level.Slice(part * Slot, Slot);
+            var below = core.Slice(part * Slot, Slot);
+            for (var p = 0; p < 3; p++)
+            {
+                Cover(slot.Slice(p * N, N), below.Slice(p * N, N), share[(Position)p]);
+                slot[3 * N + p] += share[(Position)p] * (below[3 * N + p] - slot[3 * N + p]);
+            }
+        }
     }
 
     /// <summary>Lays a film on those parts of a level where its layer lies.</summary>
@@ -205,7 +269,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
         Span<double> k = stackalloc double[N], s = stackalloc double[N], beta = stackalloc double[N], over = stackalloc double[N];
         Carried.Optics(layers, index, CarriesOver, k, s);
         KubelkaMunk.Beta(k, s, beta);
-        var depth = Shine.Depth(layer);
+        var first = Shine.First(layer);
         for (var part = 0; part < parts.Count; part++)
         {
             if (!on(part) || !parts.Lies(part, layer.Region))
@@ -222,7 +286,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
                 {
                     KubelkaMunk.Film(k, s, beta, um, ground, over);
                     Cover(ground, over, cover);
-                    shine += Shine.Hold(layer, um, cover) * (depth - shine);
+                    shine += Shine.Hold(layer, um, cover) * (first - shine);
                 }
             }
         }
@@ -286,7 +350,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
             if (parts.Lies(part, region) == outside || parts.Weight(part, position) is not (> 0 and var weight))
                 continue;
             var slot = level.Slice(part * Slot, Slot);
-            Shine.Show(slot.Slice(position * N, N), double.IsNaN(wet) ? slot[3 * N + position] : wet, shown);
+            Surface.Of(double.IsNaN(wet) ? slot[3 * N + position] : wet).Shown(slot.Slice(position * N, N), shown);
             whole += weight;
             for (var i = 0; i < N; i++)
                 mean[i] += weight * shown[i];
@@ -305,7 +369,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     {
         Span<double> shown = stackalloc double[3 * N];
         for (var p = 0; p < 3; p++)
-            Shine.Show(slot.Slice(p * N, N), double.IsNaN(wet) ? slot[3 * N + p] : wet, shown.Slice(p * N, N));
+            Surface.Of(double.IsNaN(wet) ? slot[3 * N + p] : wet).Shown(slot.Slice(p * N, N), shown.Slice(p * N, N));
         return new(Seen.Of(shown[..N]), Seen.Of(shown.Slice(N, N)), Seen.Of(shown.Slice(2 * N, N)));
     }
 
@@ -321,7 +385,7 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
         {
             Seen = now,
             Average = Average(level),
-            Wet = wets ? Mean(levels.AsSpan(level * Level, Level), Region.All, Shine.WetDepth) : now,
+            Wet = wets ? Mean(levels.AsSpan(level * Level, Level), Region.All, Surface.WetFirst) : now,
             Change = SeenWithin(index, layer.Region).DifferenceTo(SeenWithin(level, layer.Region)),
             DryFilmUm = laid[index].MeanUm * dryShare,
             Cover = laid[index].Covered,

@@ -23,6 +23,12 @@ public enum Laydown
     /// <summary>Takes away what the bead below left where it was not meant.</summary>
     Lift,
 
+    /// <summary>Breaks through what lies above the chipping fluid, in places: the split says how much of each position.</summary>
+    Chip,
+
+    /// <summary>Takes a film off what stands highest: the split says how much of it at each position.</summary>
+    Rub,
+
     /// <summary>Work that leaves no colour.</summary>
     None,
 }
@@ -83,6 +89,15 @@ public sealed record TechniqueFigures
 
     /// <summary>Kinds of material it is done with; empty when it needs none.</summary>
     public IReadOnlyList<MaterialKind> Suits { get; init; } = [];
+
+    /// <summary>It leaves something of its own behind, rather than working on what is there.</summary>
+    public bool Leaves => Laydown is Laydown.Film or Laydown.Cover or Laydown.Wash or Laydown.Bead or Laydown.Powder;
+
+    /// <summary>Minutes for each detail of the layer: a letter, a hit, a tuft.</summary>
+    public double MinutesPerDetail { get; init; }
+
+    /// <summary>Details of this size on a face of a cm2, where their number was not counted; 0 for work that is not done one by one.</summary>
+    public double DetailsPerCm2 { get; init; }
 
     /// <summary>The split for a relief.</summary>
     public Split SplitFor(Relief relief) => relief switch { Relief.Smooth => Smooth, Relief.Light => Light, _ => Deep };

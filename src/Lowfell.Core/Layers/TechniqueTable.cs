@@ -74,12 +74,23 @@ public static class TechniqueTable
             "The side of a brush along edges; rough edges break the line.") with { MinutesPerCm = 0.06, Mark = new(0.4, MarkShape.Line) },
         Cover(Technique.PaintedChip, new(20, 40, 60), new(0.25, 0.03, 0), new(0.3, 0.03, 0), new(0.35, 0.02, 0), 0.6, 0.03, [.. paints, Pencil],
             "Where the piece meets the world: edges first, a few on the face.") with { UsualTool = Tool.Sponge, Mark = new(0.8, MarkShape.Spot) },
-        Cover(Technique.FluidChip, new(20, 30, 40), Split.Even(0), Split.Even(0), Split.Even(0), 0.8, 0.03, [M.ChippingFluid],
-            "The fluid itself is clear; what chips later is the coat above."),
+        Film(Technique.ChippingFluid, new(20, 30, 40), even, lightFilm, deepFilm, 0.03, [M.ChippingFluid],
+            "A clear film; what chips later is the coat above."),
         Cover(Technique.Scratch, new(20, 40, 60), new(0.1, 0.04, 0), new(0.1, 0.04, 0), new(0.1, 0.03, 0), 0.9, 0.02, [.. paints, Pencil],
             "Thin lines across edges and faces; nothing scratches a joint.") with { Mark = new(0.3, MarkShape.Line) },
         Cover(Technique.Streak, new(10, 20, 30), new(0.1, 0.18, 0.2), new(0.12, 0.18, 0.25), new(0.12, 0.18, 0.3), 0.9, 0.05, [M.Wash, Paint, Ink, M.Filter],
             "Pulled straight down; joints collect what runs.") with { Mark = new(1, MarkShape.Line) },
+        Cover(Technique.Marking, new(30, 50, 70), new(0, 0.03, 0), new(0.02, 0.03, 0), new(0.02, 0.03, 0), 0.9, 0, [.. paints, Pencil],
+            "Letters, figures and stripes on the open face.") with { Mark = new(0.6, MarkShape.Line), MinutesPerDetail = 0.6, DetailsPerCm2 = 0.1 },
+        Cover(Technique.RunOff, new(5, 10, 20), new(0.06, 0.12, 0.15), new(0.06, 0.12, 0.2), new(0.05, 0.12, 0.25), 0.9, 0, [M.Thinner],
+            "Water or thinner draws a little of what still moves straight down.") with { Mark = new(1, MarkShape.Line), MinutesPerDetail = 0.5, DetailsPerCm2 = 0.1 },
+        Cover(Technique.Stencil, new(20, 30, 45), new(0.35, 0.35, 0.3), new(0.35, 0.35, 0.2), new(0.35, 0.35, 0.1), 0.6, 0.02, paints,
+            "Sprayed through a pad or a cut card: a third of the face, less of the joints it stands off from.") with
+            { UsualTool = Tool.Airbrush, LossPerFillMl = 0.7, FillCoversCm2 = 300, SetUpMinutes = 8, CleanUpMinutes = 10, Mark = new(2, MarkShape.Spot) },
+        Film(Technique.WetBlend, new(60, 90, 130), even, lightFilm, deepFilm, 0.14, paints,
+            "Colours laid side by side and run into each other before they set.") with { Efficiency = 0.9, LossPerFillMl = 0.15, FillCoversCm2 = 150 },
+        Cover(Technique.Hit, new(20, 40, 60), new(0.01, 0.01, 0), new(0.01, 0.01, 0), new(0.01, 0.01, 0), 0.9, 0, [.. paints, Pencil],
+            "A dent: dark in the hole, light on its lower lip.") with { Mark = new(2, MarkShape.Spot), MinutesPerDetail = 0.7, DetailsPerCm2 = 0.05 },
         Cover(Technique.Speckle, new(10, 20, 40), new(0.25, 0.25, 0.2), new(0.25, 0.3, 0.35), new(0.2, 0.3, 0.4), 0.5, 0.02, [Paint, M.Wash, M.Pigment, Ink],
             "Flicked drops land anywhere; wet ones creep into joints.") with { Mark = new(0.5, MarkShape.Spot) },
         Cover(Technique.Dust, new(20, 40, 60), new(0.25, 0.25, 0.2), new(0.25, 0.3, 0.35), new(0.2, 0.3, 0.4), 0.5, 0.03, [M.Pigment, Paint],
@@ -100,12 +111,12 @@ public static class TechniqueTable
         Film(Technique.CrackleMedium, new(60, 100, 140), even, lightFilm, deepFilm, 0.06, [M.CrackleMedium], "A full clear coat, brushed once."),
         Cover(Technique.GlueAndScatter, new(600, 900, 1200), new(0.9, 0.95, 1), new(0.85, 0.95, 1), new(0.8, 0.95, 1), 0.8, 0.06, [M.Aggregate, M.Glue],
             "Grains a millimetre high; edges lose some when brushed off.") with { UsualTool = Tool.Spatula, Mark = new(0.5, MarkShape.Spot) },
-        Cover(Technique.Rock, new(1000, 2000, 4000), new(0.1, 0.08, 0.05), new(0.1, 0.08, 0.05), new(0.1, 0.08, 0.05), 1, 0.05, [M.Aggregate],
-            "A few stones, about a tenth of the ground.") with { UsualTool = Tool.Fingers, Mark = new(8, MarkShape.Spot) },
-        Cover(Technique.Tuft, new(0, 0, 0), Split.Even(0.08), Split.Even(0.08), Split.Even(0.08), 1, 0.06, [M.Tuft],
-            "Ready-made; it stands on the paint rather than colouring it.") with { UsualTool = Tool.Fingers, Mark = new(5, MarkShape.Spot) },
-        Cover(Technique.Decal, new(0, 0, 0), Split.Even(0.05), Split.Even(0.05), Split.Even(0.05), 1, 0.05, [M.Decal],
-            "A printed film; its colours are its own.") with { Mark = new(6, MarkShape.Spot) },
+        Cover(Technique.Rock, new(1000, 2000, 4000), new(0.1, 0.08, 0.05), new(0.1, 0.08, 0.05), new(0.1, 0.08, 0.05), 1, 0, [M.Aggregate],
+            "A few stones, about a tenth of the ground.") with { MinutesPerDetail = 0.8, DetailsPerCm2 = 0.15, UsualTool = Tool.Fingers, Mark = new(8, MarkShape.Spot) },
+        Cover(Technique.Tuft, new(0, 0, 0), Split.Even(0.08), Split.Even(0.08), Split.Even(0.08), 1, 0, [M.Tuft],
+            "Ready-made; it stands on the paint rather than colouring it.") with { MinutesPerDetail = 0.8, DetailsPerCm2 = 0.3, UsualTool = Tool.Fingers, Mark = new(5, MarkShape.Spot) },
+        Cover(Technique.Decal, new(0, 0, 0), Split.Even(0.05), Split.Even(0.05), Split.Even(0.05), 1, 0, [M.Decal],
+            "A printed film; its colours are its own.") with { MinutesPerDetail = 0.8, DetailsPerCm2 = 0.05, Mark = new(6, MarkShape.Spot) },
 
         // Work that leaves no colour of its own
         Work(Technique.Mask, 0, 0.05, "Tape along an edge."),
@@ -116,6 +127,10 @@ public static class TechniqueTable
             Why = "A swab just damp takes what stands on faces and edges, two thirds of the bead.",
             Smooth = even, Light = even, Deep = even, SetUpMinutes = 4, CleanUpMinutes = 5, MinutesPerCm = 0.07, Suits = [M.Thinner],
         },
+        Away(Technique.ChipThrough, Laydown.Chip, new(0.25, 0.05, 0), new(0.3, 0.04, 0), new(0.35, 0.03, 0), new(0, 0, 0), 0.06,
+            "A damp stiff brush opens edges first, then a few places on the face.") with { Mark = new(1, MarkShape.Spot) },
+        Away(Technique.RubBack, Laydown.Rub, new(1, 0.3, 0), new(1, 0.1, 0), new(1, 0.05, 0), new(10, 20, 40), 0.03,
+            "A fine pad rides on what stands highest; a smooth face gets some of it.") with { UsualTool = Tool.Sponge },
         Work(Technique.TrimAndTouchUp, 0.01, 0, "Spots where gates were, in the colour that is there.", paints),
         Film(Technique.Rim, new(60, 90, 130), even, lightFilm, deepFilm, 0.09, paints, "Brushed round the edge of a base."),
         Work(Technique.Assemble, 0.02, 0, "Glued.", [M.Glue]),
@@ -152,6 +167,9 @@ public static class TechniqueTable
     private static TechniqueFigures Thick(Technique technique, double filmUm, M[] suits, string why) =>
         Film(technique, new(filmUm / 2, filmUm, filmUm * 2), even, lightFilm, deepFilm, 0.06, suits, why) with
         { UsualTool = Tool.Spatula, Efficiency = 0.95, LossPerFillMl = 2, FillCoversCm2 = 400, SetUpMinutes = 4, CleanUpMinutes = 4 };
+
+    private static TechniqueFigures Away(Technique technique, Laydown laydown, Split smooth, Split light, Split deep, Span3 film, double minutes, string why) =>
+        Film(technique, film, smooth, light, deep, minutes, [], why) with { Laydown = laydown, LossPerFillMl = 0, FillCoversCm2 = 0 };
 
     private static TechniqueFigures Work(Technique technique, double minutesPerCm2, double minutesPerCm, string why, M[]? suits = null) => new()
     {

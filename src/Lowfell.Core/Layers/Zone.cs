@@ -96,10 +96,10 @@ public static class SubstrateTraits
         _ => "#b39468",
     });
 
-    private static readonly Reflectance[] surfaces = Enum.GetValues<Substrate>().Select(s => Reflectance.Of(Colour(s))).ToArray();
+    private static readonly Reflectance[] insides = Enum.GetValues<Substrate>().Select(s => Surface.Unstated.Inside(Reflectance.Of(Colour(s)))).ToArray();
 
-    /// <summary>Reflectance of the bare substrate.</summary>
-    public static Reflectance Surface(Substrate substrate) => surfaces[(int)substrate];
+    /// <summary>Reflectance of the bare substrate without its own surface: what a film lies on.</summary>
+    public static Reflectance Inside(Substrate substrate) => insides[(int)substrate];
 
     /// <summary>Drinks the first coat, so that it needs a sealer of its own.</summary>
     public static bool IsThirsty(Substrate substrate) =>

@@ -6,7 +6,7 @@ namespace Lowfell.Core.Layers;
 /// </summary>
 internal sealed class ZoneParts
 {
-    private static readonly Region[] places = [Region.Upward, Region.LowerThird, Region.Edges, Region.Spots, Region.WithinRim];
+    private static readonly Region[] places = [Region.Upward, Region.LowerThird, Region.Edges, Region.Spots, Region.WithinRim, Region.AroundFeet, Region.LeadingEdges, Region.OneInFour, Region.RecessedLine];
     private static readonly ZoneParts whole = new([], [1, 1, 1]);
 
     private readonly Region[] own;
@@ -22,7 +22,7 @@ internal sealed class ZoneParts
     {
         var used = 0;
         for (var i = 0; i < layers.Count; i++)
-            if (layers[i].Region != Region.All && layers[i].Paint.Count > 0)
+            if (layers[i].Region != Region.All && (layers[i].Paint.Count > 0 || TakingAway.Removes(layers[i].Technique)))
                 used |= 1 << (int)layers[i].Region;
         if (used == 0)
             return whole;

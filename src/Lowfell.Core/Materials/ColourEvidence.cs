@@ -2,6 +2,9 @@ using Lowfell.Core.Colour;
 
 namespace Lowfell.Core.Materials;
 
+/// <summary>What a material's colour says of its film and of the surface it dries with.</summary>
+public readonly record struct ResolvedColour(Optics Optics, Surface Surface);
+
 /// <summary>
 /// What is known of a material's colour. The best evidence wins: contrast card, then masstone with coats to hide,
 /// then colour over white for transparent kinds, then the masstone alone, which leaves the hiding an estimate.
@@ -15,22 +18,31 @@ public sealed record ColourEvidence(SrgbColour? Colour, SrgbColour? OverBlack = 
     /// <summary>Scattering of one standard film of a wash, filter, glaze or ink: nearly none, but a wash over black is never quite invisible.</summary>
     private const double TransparentScattering = 0.015;
 
-    /// <summary>Hiding (S*X of a coat) assumed when only the masstone is known: two coats of an ordinary paint hide most grounds.</summary>
-    private const double UsualHiding = 2.2;
+    /// <summary>Hiding (S*X of a coat) assumed when only the masstone is known: one coat of a middle tone and three of a pale one hide most grounds.</summary>
+    private const double UsualHiding = 3.2;
 
-    /// <summary>The optics of one standard coat and where they come from.</summary>
+    /// <summary>
+    /// The optics of one standard coat and the surface it dries with. Colours are seen through that surface: it is taken off before the film
+    /// is worked out. A colour darker than the sheen allows is kept, and the surface's share lowered for it.
+    /// </summary>
     /// <exception cref="ArgumentException">The contrast card is impossible.</exception>
-    public (Optics Optics, OpticsSource Source) Resolve(MaterialKind kind)
+    public ResolvedColour Resolve(MaterialKind kind, Sheen sheen)
     {
+        var surface = kind == MaterialKind.Pigment ? Surface.Of(Surface.ChalkFirst) : sheen.Surface();
         if (OverBlack is { } black && OverWhite is { } white)
-            return (ContrastCard.Read(black, white).Optics, OpticsSource.ContrastCard);
+        {
+            surface = surface.LoweredFor(Reflectance.Of(black)).LoweredFor(Reflectance.Of(white));
+            return new(ContrastCard.Read(black, white, surface).Optics, surface);
+        }
+
         if (Colour is not { } colour)
-            return (Optics.Clear, OpticsSource.Clear);
-        if (IsTransparent(kind))
-            return (Optics.FromOverWhite(colour, TransparentScattering), OpticsSource.OverWhite);
-        if (CoatsToHide is { } coats)
-            return (Optics.FromMasstone(colour, Hiding.FromCoats(colour, coats)), OpticsSource.CoatsToHide);
-        return (Optics.FromMasstone(colour, UsualHiding), OpticsSource.Estimated);
+            return new(Optics.Clear, surface);
+        var seen = Reflectance.Of(colour);
+        surface = surface.LoweredFor(seen);
+        var inside = surface.Inside(seen);
+        return new(
+            IsTransparent(kind) ? Optics.FromOverWhite(inside, TransparentScattering)
+            : Optics.FromMasstone(inside, CoatsToHide is { } coats ? Hiding.FromCoats(inside, coats, surface) : UsualHiding), surface);
     }
 
     /// <summary>Where the optics will come from; says so without working them out.</summary>

@@ -14,17 +14,31 @@ public sealed record Material
     /// <summary>Absorption and scattering of one standard coat; worked out at the first question when it was given by <see cref="Resolve"/>.</summary>
     public Optics Optics
     {
-        get => optics ??= Resolve!();
+        get => optics ?? Resolved.Optics;
         init => optics = value;
     }
 
-    /// <summary>Works the optics out. A shelf has thousands of materials, and a plan asks about a few dozen of them.</summary>
-    public Func<Optics>? Resolve { get; init; }
+    /// <summary>The surface it dries with: that of its sheen, less where its colour is darker than that allows.</summary>
+    public Surface Surface
+    {
+        get => surface ?? (Resolve is null ? Sheen.Surface() : Resolved.Surface);
+        init => surface = value;
+    }
+
+    /// <summary>Works optics and surface out. A shelf has thousands of materials, and a plan asks about a few dozen of them.</summary>
+    public Func<ResolvedColour>? Resolve { get; init; }
+
+    private ResolvedColour Resolved => (resolved ??= new Kept(Resolve!())).Colour;
 
     /// <summary>The colour it was entered with: near enough to pick the likely ones of thousands before the exact question. Null where it has none.</summary>
     public Lab? Entered { get; init; }
 
-    private Optics? optics;
+    private readonly Optics? optics;
+    private readonly Surface? surface;
+    private Kept? resolved;
+
+    /// <summary>Set in one go, whoever asks first.</summary>
+    private sealed record Kept(ResolvedColour Colour);
 
     /// <summary>Where the optics come from.</summary>
     public OpticsSource OpticsSource { get; init; } = OpticsSource.Estimated;
@@ -56,6 +70,12 @@ public sealed record Material
     /// <summary>A coat of it hides rather than tints, so that it can be judged by coats to hide.</summary>
     public bool IsOpaque => Kind is MaterialKind.Paint or MaterialKind.Primer or MaterialKind.TexturePaste
         or MaterialKind.Filler or MaterialKind.CracklePaste or MaterialKind.Aggregate;
+
+    /// <summary>Seen of it where nothing shows through.</summary>
+    public Reflectance Masstone() => Surface.Shown(Optics.Masstone());
+
+    /// <summary>Seen of some standard coats on the black and the white half of a card.</summary>
+    public (Reflectance OverBlack, Reflectance OverWhite) OnCard(double coats) => Optics.OnCard(coats, Surface);
 
     /// <summary>Only makes other things thinner; leaves nothing behind.</summary>
     public bool IsThinner => Kind == MaterialKind.Thinner;

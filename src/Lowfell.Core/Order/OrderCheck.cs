@@ -24,10 +24,10 @@ public static partial class OrderCheck
 
         // Washes and filters
         new WashOnFlat(), new PinOnMatt(), new FilterOrder(), new CleanUpMissed(), new NeighboursWet(), new OneHeavyWash(), new HotAirWash(),
-        new NoVisibleChange(), new TooDarkToShade(),
+        new NoVisibleChange(), new TooDarkToShade(), new RunOffSource(),
 
         // Light and colour
-        new LightBuried(), new ModulationOverLight(), new CoatsToHide(), new SameToneNeighbours(), new BuriedColour(),
+        new LightBuried(), new ModulationOverLight(), new CoatsToHide(), new WetBlendWindow(), new SameToneNeighbours(), new BuriedColour(), new WhiteBeneath(),
 
         // Order and access
         new CutInCost(), new OutOfReach(), new Overspray(), new MaskLeft(), new ChipWindow(), new ScaleSize(),

@@ -54,10 +54,10 @@ public static class ShelfPick
     public static Material? Lighter(IEnumerable<Material> shelf, Material paint)
     {
         const double twoSteps = 16;
-        var from = paint.Optics.Masstone().ToLab();
+        var from = paint.Masstone().ToLab();
         var wanted = new Lab(from.L + twoSteps, from.A, from.B);
-        return Likely(shelf.Where(m => m.Kind == MaterialKind.Paint && m.Carrier == paint.Carrier), wanted).Where(m => m.Optics.Masstone().ToLab().L > from.L + twoSteps / 2)
-            .MinBy(m => ColourDifference.Ciede2000(wanted, m.Optics.Masstone().ToLab()));
+        return Likely(shelf.Where(m => m.Kind == MaterialKind.Paint && m.Carrier == paint.Carrier), wanted).Where(m => m.Masstone().ToLab().L > from.L + twoSteps / 2)
+            .MinBy(m => ColourDifference.Ciede2000(wanted, m.Masstone().ToLab()));
     }
 
     /// <summary>A varnish of this sheen, else the nearest there is.</summary>
@@ -108,5 +108,5 @@ public static class ShelfPick
         return all.Count <= few ? all : all.OrderBy(m => m.Entered is { } entered ? wanted.DistanceTo(entered) : 0).Take(few);
     }
 
-    private static Lab Look(Material m) => m.Optics.Over(Reflectance.Flat(Optics.CardWhite), 1).ToLab();
+    private static Lab Look(Material m) => m.OnCard(1).OverWhite.ToLab();
 }

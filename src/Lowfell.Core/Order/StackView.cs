@@ -39,7 +39,7 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers,
     public TechniqueFigures Figures(int i) => TechniqueTable.For(Layers[i].Technique, Layers[i].Tool);
 
     /// <summary>Leaves something behind on the surface.</summary>
-    public bool LeavesFilm(int i) => Figures(i).Laydown is not (Laydown.None or Laydown.Lift) && Layers[i].Paint.Count > 0 && Layers[i].Strength > 0;
+    public bool LeavesFilm(int i) => Figures(i).Leaves && Layers[i].Paint.Count > 0 && Layers[i].Strength > 0;
 
     /// <summary>A continuous coat over the whole zone.</summary>
     public bool IsFullFilm(int i) => LeavesFilm(i) && Figures(i).Laydown == Laydown.Film && Layers[i].Region == Region.All;

@@ -22,7 +22,8 @@ internal sealed class BaseSearch
     private readonly IReadOnlyList<(int First, int Second)> ratios;
     private readonly Lab wanted;
     private readonly Bench bench;
-    private readonly double depthBelow;
+    private readonly double firstBelow;
+    private readonly double[] firsts;
     private readonly bool[] thinned;
 
     /// <summary>No answer is worse than this: the last of as many as are asked for that any worker has found so far.</summary>
@@ -31,15 +32,17 @@ internal sealed class BaseSearch
     public BaseSearch(StackRun run, int index, Position position, Lab wanted, List<Material> shelf, IReadOnlyList<(int First, int Second)> ratios)
     {
         (layer, this.wanted, this.shelf, this.ratios) = (run.Layers[index], wanted, shelf, ratios);
-        depthBelow = run.DepthBelow(index, position, layer.Region);
+        firstBelow = run.FirstBelow(index, position, layer.Region);
+        firsts = shelf.Select(m => m.Surface.First).ToArray();
         thinned = shelf.Select(m => StartHere.Thinned(layer, m) is not null).ToArray();
         double[] k = new double[shelf.Count * N], s = new double[shelf.Count * N];
         for (var m = 0; m < shelf.Count; m++)
             Laying.PerUm(new Layer { Technique = layer.Technique, Paint = [new MixPart(shelf[m], Parts.One)] }, k.AsSpan(m * N, N), s.AsSpan(m * N, N));
+        var left = TakingAway.LeftOf(run.Layers, index, run.Zone, run.Count)[position];
         var coat = Laying.Of(layer with { Coats = 1 }, run.Zone).FilmUm;
         bench = new Bench(
-            k, s, run.Below(index, Position.Field, layer.Region).ToArray(), coat.Field, run.Below(index, position, layer.Region).ToArray(), coat[position],
-            position == Position.Field, new LayersAbove(run, index, position));
+            k, s, run.Below(index, Position.Field, layer.Region).ToArray(), coat.Field, run.Below(index, position, layer.Region).ToArray(), coat[position] * left,
+            position == Position.Field && left == 1, new LayersAbove(run, index, position));
     }
 
     public IReadOnlyList<Beginning> Best(int count, CancellationToken stop)
@@ -63,13 +66,17 @@ internal sealed class BaseSearch
 
     private double Share(Candidate c) => thinned[c.First] && (c.Second < 0 || thinned[c.Second]) ? layer.Dilution?.PaintShare ?? 1 : 1;
 
-    /// <summary>The shine at the top acts alike on every band: what it multiplies by and what it adds.</summary>
-    private (double Scale, double Haze) Shine(Candidate c, int coats)
+    /// <summary>First-surface share of a candidate by itself.</summary>
+    private double First(Candidate c) => c.Second < 0 ? firsts[c.First]
+        : (c.FirstParts * firsts[c.First] + c.SecondParts * firsts[c.Second]) / (c.FirstParts + c.SecondParts);
+
+    /// <summary>The surface at the top once the layers above lie on a candidate.</summary>
+    private Surface Top(Candidate c, int coats)
     {
         var main = shelf[c.SecondParts > c.FirstParts ? c.Second : c.First];
         var hold = Math.Min(1, bench.Um * coats / StandardFilm.Um(main.Kind) * 2);
-        var depth = bench.Above.DepthAdded + bench.Above.DepthKept * depthBelow * (1 - hold);
-        return depth >= 0 ? (1 - depth, 0) : (1 + depth, -depth);
+        var first = firstBelow + hold * (First(c) - firstBelow);
+        return Surface.Of(bench.Above.FirstAdded + bench.Above.FirstKept * first);
     }
 
     private Beginning Word(Scored scored)
@@ -112,9 +119,8 @@ internal sealed class BaseSearch
             var share = all.Share(candidate);
             if (Bound is var worst && double.IsFinite(worst) && PassedBy(candidate, share, worst))
                 return;
-            exact.Lay(candidate, share);
-            var (scale, haze) = all.Shine(candidate, exact.Coats);
-            var end = End(exact.Linear(), scale, haze);
+            exact.Lay(candidate, share, all.First(candidate));
+            var end = Lab.FromXyz(Observer.ToXyz(exact.Linear(all.Top(candidate, exact.Coats))));
             Ranking.Offer(new Scored(ColourDifference.Ciede2000(all.wanted, end), candidate, exact.Coats, exact.Hides, end));
             if (Ranking.IsFull && Ranking.Worst < Volatile.Read(ref all.bound))
                 Volatile.Write(ref all.bound, Ranking.Worst);
@@ -122,7 +128,7 @@ internal sealed class BaseSearch
 
         private bool PassedBy(Candidate candidate, double share, double worst)
         {
-            glance.Lay(candidate, share);
+            glance.Lay(candidate, share, all.First(candidate));
             if (glance.Doubt < DoubtfulCoat)
                 return false;
             if (worst + GlanceError != room)
@@ -131,15 +137,12 @@ internal sealed class BaseSearch
                 (darkest, lightest) = ColourDifference.LuminancesWithin(room, all.wanted);
             }
 
-            var (scale, haze) = all.Shine(candidate, glance.Coats);
-            var luminance = glance.Luminance() * scale + haze;
+            var top = all.Top(candidate, glance.Coats);
+            var luminance = glance.Luminance(top);
             if (luminance < darkest || luminance > lightest)
                 return true;
-            var end = End(glance.Linear(), scale, haze);
+            var end = Lab.FromXyz(Observer.ToXyz(glance.Linear(top)));
             return !ColourDifference.MayBeWithin(room, all.wanted, end) || ColourDifference.Ciede2000(all.wanted, end) > room;
         }
-
-        private static Lab End(LinearRgb c, double scale, double haze) =>
-            Lab.FromXyz(Observer.ToXyz(new LinearRgb(c.R * scale + haze, c.G * scale + haze, c.B * scale + haze)));
     }
 }

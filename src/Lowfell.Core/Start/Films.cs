@@ -30,8 +30,8 @@ internal sealed class Films<T> where T : unmanaged, IFloatingPointIeee754<T>
 
     private readonly Bench task;
     private readonly T[] k, s, fieldGround, ground;
-    private readonly (T[] A, T[] B, T[] C, T Cover)[] above;
-    private readonly T[] mixK = new T[width], mixS = new T[width], masstone = new T[width], beta = new T[width], once = new T[width], decay = new T[width], film = new T[width];
+    private readonly (T[] A, T[] B, T[] C, T Cover, int From, T[]? Kept)[] above;
+    private readonly T[] mixK = new T[width], mixS = new T[width], masstone = new T[width], beta = new T[width], once = new T[width], decay = new T[width], film = new T[width], shown = new T[width];
 
     public Films(Bench task)
     {
@@ -40,7 +40,7 @@ internal sealed class Films<T> where T : unmanaged, IFloatingPointIeee754<T>
         s = All(task.S);
         fieldGround = Fill(task.FieldGround, 0.5);
         ground = Fill(task.Ground, 0.5);
-        above = task.Above.Steps.Select(x => (Fill(x.A, 0), Fill(x.B, 1), Fill(x.C, 0), T.CreateChecked(x.Cover))).ToArray();
+        above = task.Above.Steps.Select(x => (Fill(x.A, 0), Fill(x.B, 1), Fill(x.C, 0), T.CreateChecked(x.Cover), x.From, x == LayersAbove.Step.Keep ? new T[width] : null)).ToArray();
     }
 
     /// <summary>Coats laid.</summary>
@@ -52,27 +52,45 @@ internal sealed class Films<T> where T : unmanaged, IFloatingPointIeee754<T>
     /// <summary>How far the last decision about another coat was from going the other way, as a share of luminance.</summary>
     public double Doubt { get; private set; }
 
-    /// <summary>The finished surface over this candidate; <paramref name="share"/> is the paint's share after thinning.</summary>
-    public void Lay(Candidate candidate, double share)
+    /// <summary>
+    /// The finished film over this candidate; <paramref name="share"/> is the paint's share after thinning, <paramref name="first"/> its own
+    /// first-surface share, through which its hiding is judged.
+    /// </summary>
+    public void Lay(Candidate candidate, double share, double first)
     {
         Mix(candidate);
         Decay(task.FieldUm * share);
-        Cover();
+        Cover(Surface.Of(first));
         if (!task.AtField)
         {
             Exp(decay, -2 * task.Um * share * Coats);
             Over(ground);
         }
 
-        foreach (var (a, b, c, cover) in above)
-            Finish(a, b, c, cover);
+        foreach (var (a, b, c, cover, from, kept) in above)
+        {
+            if (kept is not null)
+                film.CopyTo(kept, 0);
+            else if (from >= 0)
+                Recall(above[from].Kept!, cover);
+            else
+                Finish(a, b, c, cover);
+        }
     }
 
-    /// <summary>Luminance of the finished surface, 0..1.</summary>
-    public double Luminance() => Dot(rows[3], film);
+    /// <summary>Luminance of the finished film through a surface, 0..1; shows it, for <see cref="Linear"/> to take its colour.</summary>
+    public double Luminance(Surface top)
+    {
+        Show(film);
+        return Through(top, Dot(rows[3], shown));
+    }
 
-    /// <summary>Linear colour of the finished surface.</summary>
-    public LinearRgb Linear() => new(Dot(rows[0], film), Dot(rows[1], film), Dot(rows[2], film));
+    /// <summary>Linear colour of the finished film through a surface.</summary>
+    public LinearRgb Linear(Surface top)
+    {
+        Show(film);
+        return new(Through(top, Dot(rows[0], shown)), Through(top, Dot(rows[1], shown)), Through(top, Dot(rows[2], shown)));
+    }
 
     private void Mix(Candidate c)
     {
@@ -101,14 +119,16 @@ internal sealed class Films<T> where T : unmanaged, IFloatingPointIeee754<T>
     }
 
     /// <summary>Lays the least coats that hide the field's ground.</summary>
-    private void Cover()
+    private void Cover(Surface own)
     {
         once.CopyTo(decay, 0);
-        var endless = Dot(rows[3], masstone);
+        Show(masstone);
+        var endless = Through(own, Dot(rows[3], shown));
         for (Coats = 1; ; Coats++)
         {
             Over(fieldGround);
-            var lightness = Dot(rows[3], film);
+            Show(film);
+            var lightness = Through(own, Dot(rows[3], shown));
             var ratio = Math.Min(lightness, endless) / Math.Max(lightness, endless);
             Doubt = Coats == 1 ? Math.Abs(ratio - Hiding.HiddenRatio) : Math.Min(Doubt, Math.Abs(ratio - Hiding.HiddenRatio));
             Hides = ratio >= Hiding.HiddenRatio;
@@ -131,11 +151,31 @@ internal sealed class Films<T> where T : unmanaged, IFloatingPointIeee754<T>
         }
     }
 
+    /// <summary>What comes out of a film for what goes in: the part of <see cref="Surface.Shown(double)"/> that each band has to itself.</summary>
+    private void Show(T[] inside)
+    {
+        Span<Vector<T>> from = Cast(inside), to = Cast(shown);
+        for (var i = 0; i < to.Length; i++)
+            to[i] = from[i] / (Vector<T>.One - inner * from[i]);
+    }
+
+    /// <summary>The part that all bands share: every row of the observer adds up to 1 over a perfect white.</summary>
+    private static double Through(Surface surface, double shown) => surface.First + (1 - surface.First) * (1 - surface.Inner) * shown;
+
+    private static readonly Vector<T> inner = new(T.CreateChecked(Surface.UsualInner));
+
     private void Finish(T[] a, T[] b, T[] c, T cover)
     {
         Span<Vector<T>> films = Cast(film), va = Cast(a), vb = Cast(b), vc = Cast(c);
         for (var i = 0; i < films.Length; i++)
             films[i] += cover * ((va[i] + vb[i] * films[i]) / (Vector<T>.One + vc[i] * films[i]) - films[i]);
+    }
+
+    private void Recall(T[] kept, T share)
+    {
+        Span<Vector<T>> films = Cast(film), was = Cast(kept);
+        for (var i = 0; i < films.Length; i++)
+            films[i] += share * (was[i] - films[i]);
     }
 
     private void Exp(T[] result, double factor)

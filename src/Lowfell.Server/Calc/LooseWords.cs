@@ -30,6 +30,7 @@ internal static class LooseWords
         ["chip"] = "painted chip",
         ["chipping"] = "painted chip",
         ["sponge chip"] = "painted chip",
+        ["fluid chip"] = "chipping fluid",
         ["clean up"] = "clean up excess",
         ["cleanup"] = "clean up excess",
         ["scatter"] = "glue and scatter",

@@ -18,12 +18,13 @@ public sealed record OrderPartIn(OrderMaterialIn? Material, double? Parts);
 
 /// <summary>
 /// One layer. Give <c>material</c> or <c>mix</c>, or neither for work without material; <c>dilution</c> is "2:1" or {"paint":2,"thinner":1,"with":"water"},
-/// paint first; <c>thinner</c> says what it is thinned with where that is not its own. Waits are those after the layer; left out, it waits as long as it takes. <c>varied</c> says that a plan lays it differently on every piece.
+/// paint first; <c>thinner</c> says what it is thinned with where that is not its own. Waits are those after the layer; left out, it waits as long as it takes. <c>downTo</c> is the number, from 1, of the lowest layer that one which takes away may take. <c>varied</c> says that a plan lays it differently on every piece.
 /// </summary>
 [JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]
 public sealed record OrderLayerIn(
     string? Technique, OrderMaterialIn? Material, IReadOnlyList<OrderPartIn?>? Mix, JsonElement? Dilution, int? Coats, string? Region, double? Strength, string? Tool,
-    string? Drying, double? WaitHours, double? WaitMinutes, double? MarkMm, bool? Varied, string? Note, OrderMaterialIn? Thinner = null);
+    string? Drying, double? WaitHours, double? WaitMinutes, double? MarkMm, bool? Varied, string? Note, OrderMaterialIn? Thinner = null,
+    int? DownTo = null, int? Details = null, bool? Fades = null, string? Preparation = null);
 
 /// <summary>A zone: lengths mm, area cm2; <c>orientation</c> is "up", "side", "down" or {"up":0.5,"side":0.5,"down":0}.</summary>
 [JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]

@@ -49,15 +49,17 @@ internal static class PlainMaterials
     /// <exception cref="ArgumentException">The contrast card is impossible.</exception>
     public static Material Make(string name, MaterialKind kind, Carrier carrier, ColourEvidence evidence, Sheen sheen)
     {
-        var (optics, source) = ColourEvidence.IsClear(kind) ? (Optics.Clear, OpticsSource.Clear) : evidence.Resolve(kind);
+        var clear = ColourEvidence.IsClear(kind);
+        var found = clear ? new ResolvedColour(Optics.Clear, sheen.Surface()) : evidence.Resolve(kind, sheen);
         return new Material
         {
             Id = Guid.NewGuid(),
             Name = name,
             Kind = kind,
             Carrier = carrier,
-            Optics = optics,
-            OpticsSource = source,
+            Optics = found.Optics,
+            Surface = found.Surface,
+            OpticsSource = clear ? OpticsSource.Clear : evidence.Source(kind),
             Sheen = sheen,
             Thinners = carrier.UsualThinners(),
             DryTimes = UsualDryTimes.For(kind, carrier),

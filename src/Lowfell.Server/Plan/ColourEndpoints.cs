@@ -57,10 +57,11 @@ public static class ColourEndpoints
     {
         var stack = draft.Layers.ToList();
         stack[index] = stack[index] with { Paint = b.Paint, Dilution = b.Dilution, Coats = b.Coats };
-        var end = draft.Predict(stack).SeenBelow(stack.Count);
+        var run = draft.Predict(stack);
+        var end = run.SeenBelow(stack.Count);
         var layer = LayerWords.ToDto(stack[index]);
         return new StartDto(layer.Paint, layer.Dilution, b.Coats, b.Hides, Math.Round(b.Difference, 2), DifferenceWords.Of(wanted, end[position].Lab),
-            end.Raised.Colour.ToString(), end.Field.Colour.ToString(), end.Recess.Colour.ToString());
+            end.Raised.Colour.ToString(), end.Field.Colour.ToString(), end.Recess.Colour.ToString(), run.RangeBelow(run.Count)[position].Holds(wanted));
     }
 
     private static async Task<Results<Ok<SightReading>, ProblemHttpResult>> Sight(Guid zoneId, SightDraftIn ask, LowfellDb db, SetGraphs graphs, CancellationToken stop)
@@ -103,8 +104,14 @@ public static class ColourEndpoints
             return faults.ToProblem();
         StackRun a = mine!.Predictions, b = mine.Predict(other!);
         SeenSplit first = a.SeenBelow(a.Count), second = b.SeenBelow(b.Count);
-        ComparedPosition Word(Position p, Seen x, Seen y) =>
-            new(p, x.Colour.ToString(), y.Colour.ToString(), Math.Round(ColourDifference.Ciede2000(x.Lab, y.Lab), 2), DifferenceWords.Of(x.Lab, y.Lab));
+        HandRangeSplit hands = a.RangeBelow(a.Count), theirs = b.RangeBelow(b.Count);
+        ComparedPosition Word(Position p, Seen x, Seen y)
+        {
+            var within = hands[p].Holds(y.Lab) || theirs[p].Holds(x.Lab);
+            var apart = ColourDifference.Ciede2000(x.Lab, y.Lab);
+            return new(p, x.Colour.ToString(), y.Colour.ToString(), Math.Round(apart, 2), within && apart >= 1 ? "no more than a hand varies" : DifferenceWords.Of(x.Lab, y.Lab), within);
+        }
+
         return TypedResults.Ok(new CompareReading(
             other!.Select(LayerWords.ToDto).ToList(), new StackReader(at.Graph).Read(at.Design, at.Zone, other!),
             Enum.GetValues<Position>().Select(p => Word(p, first[p], second[p])).ToList(),

@@ -8,8 +8,8 @@ namespace Lowfell.Server.Plan;
 /// <summary>A colour wanted at a position of the finished zone, and the layer to choose a paint for.</summary>
 public sealed record StartIn(IReadOnlyList<LayerDto?>? Layers, Guid? LayerId, Position? Position, string? Wanted, int? Count, bool? OutOfStockToo);
 
-/// <summary>A way to start: what to put in this layer, and where the finished zone then ends.</summary>
-public sealed record StartDto(IReadOnlyList<PaintDto> Paint, DilutionDto? Dilution, int Coats, bool Hides, double Difference, string Words, string Raised, string Field, string Recess);
+/// <summary>A way to start: what to put in this layer, and where the finished zone then ends; met where a hand may end at the wanted colour.</summary>
+public sealed record StartDto(IReadOnlyList<PaintDto> Paint, DilutionDto? Dilution, int Coats, bool Hides, double Difference, string Words, string Raised, string Field, string Recess, bool Met);
 
 /// <summary>A draft, and from how far away; the set's own distance when left out.</summary>
 public sealed record SightDraftIn(IReadOnlyList<LayerDto?>? Layers, double? Metres);
@@ -26,7 +26,8 @@ public sealed record SightReading(double Metres, string Average, IReadOnlyList<D
 /// <summary>Two stacks on one zone: the second is a treatment of the workshop or a draft.</summary>
 public sealed record CompareIn(IReadOnlyList<LayerDto?>? Layers, Guid? TreatmentId, IReadOnlyList<LayerDto?>? With);
 
-public sealed record ComparedPosition(Position Position, string Mine, string Other, double Difference, string Words);
+/// <summary>Two stacks at one position. What is within the range of a hand is no difference: the same stack laid again may be as far off.</summary>
+public sealed record ComparedPosition(Position Position, string Mine, string Other, double Difference, string Words, bool WithinHand);
 
 public sealed record CompareReading(IReadOnlyList<LayerDto> OtherLayers, Reading Other, IReadOnlyList<ComparedPosition> Positions, ComparedPosition Average);
 

@@ -32,7 +32,7 @@ internal static class Observation
             return faults.ToProblem();
         var row = await write.Db.Materials.FirstAsync(m => m.Id == main!.Id, write.Stop);
         var position = ask.Position ?? Position.Field;
-        var entered = row.Evidence().Resolve(row.Kind).Optics;
+        var entered = row.Evidence().Resolve(row.Kind, row.Sheen).Optics;
         Seen Predict(Strength strength) => Seen(draft!, index, position, main! with { Optics = strength.Of(entered) });
         var before = row.Strength();
         var after = Calibration.Tune(s => Predict(s).Lab, before, observed.ToLab());

@@ -24,7 +24,16 @@ public sealed record NeedDto(Guid MaterialId, double Ml);
 public sealed record LayerReading(
     Guid Id, string Raised, string Field, string Recess, string Average, string WetRaised, string WetField, string WetRecess, PositionsDto Change, PositionsDto FilmUm, PositionsDto Cover,
     double NeededWaitMinutes, double HandsOnLowMinutes, double HandsOnHighMinutes, IReadOnlyList<NeedDto> Needs, bool HidingEstimated,
-    int? CoatsToHide, IReadOnlyList<double>? LightLeft, IReadOnlyList<string> Care, string RecipeKey, IReadOnlyList<PartColours> Parts);
+    int? CoatsToHide, IReadOnlyList<double>? LightLeft, IReadOnlyList<string> Care, string RecipeKey, IReadOnlyList<PartColours> Parts, RangeReading Range);
+
+/// <summary>
+/// Where hands end that lay every layer thinner or heavier than usual, nine of ten between the two; the layer that causes most of it, and
+/// how much of the difference (CIEDE2000) it causes alone.
+/// </summary>
+public sealed record RangeAt(string Thin, string Heavy, double Difference, Guid? DecidesId, double Share);
+
+/// <summary>The range at each position.</summary>
+public sealed record RangeReading(RangeAt Raised, RangeAt Field, RangeAt Recess);
 
 /// <summary>Colours of one part of a zone after a layer, and whether that layer lies there.</summary>
 public sealed record PartColours(bool Lies, SeenAtPositions Dry, SeenAtPositions Wet);
@@ -35,8 +44,8 @@ public sealed record PartDto(string Name, double Share);
 /// <summary>How much of a material the whole set takes with this stack in place.</summary>
 public sealed record SetNeedDto(Guid MaterialId, double Ml, double StockMl, string DrivenBy, double DrivenShare);
 
-/// <summary>How near the finished zone comes to the colour wanted of it.</summary>
-public sealed record TargetReading(Position Position, string Wanted, string Predicted, double Difference, string Words);
+/// <summary>How near the finished zone comes to the colour wanted of it; met where a hand may end there as well as anywhere.</summary>
+public sealed record TargetReading(Position Position, string Wanted, string Predicted, double Difference, string Words, bool Met);
 
 /// <summary>Everything Lowfell says of a stack.</summary>
 public sealed record Reading(

@@ -34,7 +34,7 @@ internal sealed class StackReader(SetGraph graph)
             return null;
         var wanted = SrgbColour.Parse(row.TargetColour).ToLab();
         var seen = run.SeenBelow(run.Count)[position];
-        return new TargetReading(position, row.TargetColour, seen.Colour.ToString(), Math.Round(ColourDifference.Ciede2000(wanted, seen.Lab), 2), DifferenceWords.Of(wanted, seen.Lab));
+        return new TargetReading(position, row.TargetColour, seen.Colour.ToString(), Math.Round(ColourDifference.Ciede2000(wanted, seen.Lab), 2), DifferenceWords.Of(wanted, seen.Lab), run.RangeBelow(run.Count)[position].Holds(wanted));
     }
 
     /// <summary>The parts that differ, the largest first; none where the zone is alike all over.</summary>
@@ -63,7 +63,15 @@ internal sealed class StackReader(SetGraph graph)
             Duration(needed), Math.Round(hands * (1 - HandsOn.TypicalError)), Math.Round(hands * (1 + HandsOn.TypicalError)),
             Quantities.ForLayer(layer, zone, pieces).Select(n => new NeedDto(n.Material.Id, Math.Round(n.Ml, 2))).ToList(),
             layer.Paint.Any(x => x.Material.OpticsSource == OpticsSource.Estimated), CoatsToHide(run, index), LightLeft(run, index),
-            Care.For(layer, zone.Substrate).Select(c => c.Text).ToList(), Recipe.Of(layer)?.Key ?? "", PartColours(run, index));
+            Care.For(layer, zone.Substrate).Select(c => c.Text).ToList(), Recipe.Of(layer)?.Key ?? "", PartColours(run, index), Range(run, index + 1));
+    }
+
+    private static RangeReading Range(StackRun run, int level)
+    {
+        var range = run.RangeBelow(level);
+        RangeAt At(HandRange r) => new(
+            r.Thin.Colour.ToString(), r.Heavy.Colour.ToString(), Math.Round(r.Difference, 1), r.Decides >= 0 ? run.Layers[r.Decides].Id : null, Math.Round(r.Share, 1));
+        return new(At(range.Raised), At(range.Field), At(range.Recess));
     }
 
     /// <summary>For layers that are meant to cover: coats until what is below no longer shows.</summary>
@@ -73,7 +81,7 @@ internal sealed class StackReader(SetGraph graph)
         if (TechniqueTable.For(layer.Technique, layer.Tool).Laydown != Laydown.Film || layer.Main is not { IsOpaque: true })
             return null;
         var coat = Laying.Of(layer with { Coats = 1 }, run.Zone).FilmUm.Field;
-        return coat > 0 ? Hiding.CoatsOver(Laying.PerUm(layer), coat, new Reflectance(run.Below(index, Position.Field, layer.Region))) : null;
+        return coat > 0 ? Hiding.CoatsOver(Laying.PerUm(layer), coat, new Reflectance(run.Below(index, Position.Field, layer.Region)), Shine.Of(layer.Paint)) : null;
     }
 
     private static List<double>? LightLeft(StackRun run, int index)

@@ -221,11 +221,14 @@ public static class ShelfEndpoints
 
     private static MaterialCard Card(MaterialRow r, Material m, int uses)
     {
-        int? coats = m.IsOpaque ? Enumerable.Range(1, Hiding.MostCoats).Cast<int?>().FirstOrDefault(n => m.Optics.ContrastRatio(n!.Value) >= Hiding.HiddenRatio) : null;
+        int? coats = m.IsOpaque ? Enumerable.Range(1, Hiding.MostCoats).Cast<int?>().FirstOrDefault(n => m.Optics.ContrastRatio(n!.Value, m.Surface) >= Hiding.HiddenRatio) : null;
         return new MaterialCard(
             r.Id, r.Version, r.Name, r.Maker, r.Code, r.Kind, r.Carrier, r.Colour, r.OverBlack, r.OverWhite, r.CoatsToHide, r.Sheen, r.SolidsFraction, r.Thinners,
-            r.TouchMinutes, r.RecoatMinutes, r.CureMinutes, r.HeatSafe, r.StockMl, r.PackMl, r.Price, r.Hazards, r.Notes, m.OpticsSource, coats, Doubt(r), r.HidingFactor, r.TintFactor, Drawdowns.Of(m), uses, r.Lustre, r.MostThinnerShare, r.DropMl, r.DensityGPerMl);
+            r.TouchMinutes, r.RecoatMinutes, r.CureMinutes, r.HeatSafe, r.StockMl, r.PackMl, r.Price, r.Hazards, r.Notes, m.OpticsSource, coats, Doubt(r), r.HidingFactor, r.TintFactor, Drawdowns.Of(m), uses, r.Lustre, r.MostThinnerShare, r.DropMl, r.DensityGPerMl, m.Surface.First < m.Sheen.Surface().First * PlainlyLower);
     }
+
+    /// <summary>A surface share lowered by less than this is no news.</summary>
+    private const double PlainlyLower = 0.7;
 
     private static CardDoubt? Doubt(MaterialRow r)
     {

@@ -18,7 +18,7 @@ public sealed record MaterialCard(
     decimal? CoatsToHide, Sheen Sheen, decimal SolidsFraction, IReadOnlyList<ThinnerFamily> Thinners, decimal TouchMinutes, decimal RecoatMinutes,
     decimal CureMinutes, bool HeatSafe, decimal StockMl, decimal PackMl, decimal? Price, string Hazards, string Notes,
     OpticsSource OpticsSource, int? PredictedCoatsToHide, CardDoubt? CardDoubt, decimal HidingFactor, decimal TintFactor, IReadOnlyList<Drawdown> Drawdowns, int Uses,
-    Lustre Lustre, decimal? MostThinnerShare, decimal? DropMl, decimal? DensityGPerMl);
+    Lustre Lustre, decimal? MostThinnerShare, decimal? DropMl, decimal? DensityGPerMl, bool DarkerThanSheen);
 
 /// <summary>What a material of its kind and carrier usually has, for all that is left out: guesses, and the label wins.</summary>
 public sealed record UsualFigures(

@@ -13,11 +13,11 @@ internal static class Drawdowns
 {
     private static readonly int[] coats = [1, 2, 3];
 
-    public static IReadOnlyList<Drawdown> Of(Material material)
+    public static IReadOnlyList<Drawdown> Of(Material material) => coats.Select(n =>
     {
-        Reflectance black = Reflectance.Flat(Optics.CardBlack), white = Reflectance.Flat(Optics.CardWhite);
-        return coats.Select(n => new Drawdown(n, material.Optics.Over(black, n).ToSrgb().ToString(), material.Optics.Over(white, n).ToSrgb().ToString())).ToList();
-    }
+        var (black, white) = material.OnCard(n);
+        return new Drawdown(n, black.ToSrgb().ToString(), white.ToSrgb().ToString());
+    }).ToList();
 
     public static IReadOnlyList<Drawdown> Of(IReadOnlyList<MixPart> paint, Dilution? dilution) => coats.Select(n =>
     {

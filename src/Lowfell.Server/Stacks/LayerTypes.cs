@@ -10,7 +10,8 @@ public sealed record DilutionDto(Guid ThinnerId, decimal Paint, decimal Thinner)
 /// <summary>One layer as it is edited. Layers always travel bottom first.</summary>
 public sealed record LayerDto(
     Guid Id, Technique Technique, IReadOnlyList<PaintDto> Paint, DilutionDto? Dilution, int Coats, Region Region, decimal Strength,
-    Tool Tool, DryingMode Drying, int? WaitMinutes, bool Optional, string Note, decimal? MarkMm = null, int? VariationSeed = null);
+    Tool Tool, DryingMode Drying, int? WaitMinutes, bool Optional, string Note, decimal? MarkMm = null, int? VariationSeed = null,
+    Guid? DownTo = null, int? Details = null, bool? Fades = null, Preparation Preparation = Preparation.None);
 
 /// <summary>Figures for raised, field and recess.</summary>
 public sealed record PositionsDto(double Raised, double Field, double Recess);

@@ -12,7 +12,7 @@ internal static class LayerWords
     public const int MostLayers = 100;
 
     /// <summary>What a layer may say, in whatever words it comes.</summary>
-    public const int MostComponents = 8, MostCoats = 20;
+    public const int MostComponents = 8, MostCoats = 20, MostDetails = 1000;
     public const decimal MostParts = 1000, MostStrength = 3, LeastMarkMm = 0.01m, MostMarkMm = 200;
 
     private const int LongestNote = 500, LongestWaitMinutes = 43_200;
@@ -20,7 +20,8 @@ internal static class LayerWords
     public static LayerDto ToDto(Layer l) => new(
         l.Id, l.Technique, l.Paint.Select(p => new PaintDto(p.Material.Id, p.Parts.ToDecimal())).ToList(),
         l.Dilution is { } d ? new DilutionDto(d.Thinner.Id, d.PaintParts.ToDecimal(), d.ThinnerParts.ToDecimal()) : null,
-        l.Coats, l.Region, (decimal)l.Strength, l.Tool, l.Drying, l.WaitMinutes is { } wait ? (int)wait : null, l.Optional, "", (decimal?)l.MarkMm, l.VariationSeed);
+        l.Coats, l.Region, (decimal)l.Strength, l.Tool, l.Drying, l.WaitMinutes is { } wait ? (int)wait : null, l.Optional, "", (decimal?)l.MarkMm, l.VariationSeed,
+        l.DownTo, l.Details, l.Fades, l.Preparation);
 
     /// <summary>The layers with materials of this shelf, or null with every fault named.</summary>
     public static List<Layer>? Read(IReadOnlyList<LayerDto?>? layers, IReadOnlyDictionary<Guid, Material> shelf, Faults faults)
@@ -63,6 +64,7 @@ internal static class LayerWords
         faults.Range(dto.WaitMinutes, $"{at}.waitMinutes", 0, LongestWaitMinutes);
         faults.Range(dto.MarkMm, $"{at}.markMm", LeastMarkMm, MostMarkMm);
         faults.Range(dto.VariationSeed, $"{at}.variationSeed", 1, 1_000_000);
+        faults.Range(dto.Details, $"{at}.details", 1, MostDetails);
         faults.Text(dto.Note, $"{at}.note", LongestNote, needed: false);
         var paint = ReadPaint(dto.Paint, at, shelf, faults);
         var dilution = ReadDilution(dto.Dilution, at, shelf, faults);
@@ -82,6 +84,10 @@ internal static class LayerWords
             WaitMinutes = dto.WaitMinutes,
             MarkMm = (double?)dto.MarkMm,
             VariationSeed = dto.VariationSeed,
+            DownTo = dto.DownTo,
+            Details = dto.Details,
+            Fades = dto.Fades == true,
+            Preparation = dto.Preparation,
             Optional = dto.Optional,
         };
     }

@@ -77,6 +77,10 @@ internal sealed class StackWriter(Write write)
         row.Optional = layer.Optional;
         row.MarkMm = (decimal?)layer.MarkMm;
         row.VariationSeed = layer.VariationSeed;
+        row.DownTo = layer.DownTo;
+        row.Details = layer.Details;
+        row.Fades = layer.Fades;
+        row.Preparation = layer.Preparation;
         row.Note = note;
     }
 

@@ -90,7 +90,7 @@ internal static class ShoppingLists
         {
             if (material.OpticsSource == OpticsSource.Clear)
                 return [];
-            static Lab Look(Material m) => m.Optics.Over(Reflectance.Flat(Optics.CardWhite), 1).ToLab();
+            static Lab Look(Material m) => m.OnCard(1).OverWhite.ToLab();
             var wanted = Look(material);
             double Spare(Material m) => (double)stock[m.Id] - (needs.TryGetValue(m.Id, out var n) ? n.Ml : 0);
             var like = shelf.OnShelf.Where(m => m.Id != material.Id && m.Kind == material.Kind && m.Carrier == material.Carrier && Spare(m) >= shortMl);

@@ -107,7 +107,7 @@ internal static class DemoTreatments
         ["House door"] = """
             prime | Slate Undercoat |
             base coat | Deck Oxide | 2 coats
-            fluid chip | Scuff Fluid |
+            chipping fluid | Scuff Fluid |
             base coat | Faded Door Blue | 2 coats, wait 40
             varnish | Tarnside Satin | 2:1 Tarnside Thinner
             pin wash | Bog Umber |
@@ -140,7 +140,7 @@ internal static class DemoTreatments
             """,
         ["Dredger hull"] = """
             prime | Red Lead Undercoat |
-            fluid chip | Scuff Fluid |
+            chipping fluid | Scuff Fluid |
             base coat | Dredger Green | airbrush, 3 coats, 1:1 Tarnside Thinner
             patch | Dredger Green 3 + Withy Grey 1 | x0.6
             varnish | Tarnside Satin | 2:1 Tarnside Thinner

@@ -118,6 +118,10 @@ public sealed class SetGraph
             WaitMinutes = row.WaitMinutes,
             MarkMm = (double?)row.MarkMm,
             VariationSeed = row.VariationSeed,
+            DownTo = row.DownTo,
+            Details = row.Details,
+            Fades = row.Fades,
+            Preparation = row.Preparation,
             Optional = row.Optional,
         };
     }

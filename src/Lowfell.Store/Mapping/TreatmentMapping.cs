@@ -56,6 +56,7 @@ internal sealed class LayerMapping : IEntityTypeConfiguration<LayerRow>
             t.HasCheckConstraint("ck_layers_strength", "strength between 0 and 3");
             t.HasCheckConstraint("ck_layers_mark", "mark_mm > 0 and mark_mm <= 200");
             t.HasCheckConstraint("ck_layers_wait", "wait_minutes between 0 and 43200");
+            t.HasCheckConstraint("ck_layers_details", "details between 1 and 1000");
         });
         row.Property(l => l.Id).ValueGeneratedNever();
         row.Property(l => l.Note).HasMaxLength(500);

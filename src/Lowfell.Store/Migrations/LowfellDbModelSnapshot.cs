@@ -424,11 +424,23 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("coats");
 
+                    b.Property<int?>("Details")
+                        .HasColumnType("integer")
+                        .HasColumnName("details");
+
+                    b.Property<Guid?>("DownTo")
+                        .HasColumnType("uuid")
+                        .HasColumnName("down_to");
+
                     b.Property<string>("Drying")
                         .IsRequired()
                         .HasMaxLength(40)
                         .HasColumnType("character varying(40)")
                         .HasColumnName("drying");
+
+                    b.Property<bool>("Fades")
+                        .HasColumnType("boolean")
+                        .HasColumnName("fades");
 
                     b.Property<Guid>("LineId")
                         .HasColumnType("uuid")
@@ -460,6 +472,12 @@ namespace Lowfell.Store.Migrations
                     b.Property<int?>("PaintParts")
                         .HasColumnType("integer")
                         .HasColumnName("paint_parts");
+
+                    b.Property<string>("Preparation")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("preparation");
 
                     b.Property<string>("Region")
                         .IsRequired()
@@ -526,6 +544,8 @@ namespace Lowfell.Store.Migrations
                         {
                             t.HasCheckConstraint("ck_layers_coats", "coats between 1 and 20");
 
+                            t.HasCheckConstraint("ck_layers_details", "details between 1 and 1000");
+
                             t.HasCheckConstraint("ck_layers_dilution", "(thinner_id is null) = (paint_parts is null) and (thinner_id is null) = (thinner_parts is null)");
 
                             t.HasCheckConstraint("ck_layers_drying", "drying in ('air', 'hot air')");
@@ -536,11 +556,13 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_layers_parts", "paint_parts > 0 and thinner_parts > 0");
 
-                            t.HasCheckConstraint("ck_layers_region", "region in ('all', 'raised', 'recess', 'upward', 'lower third', 'edges', 'spots', 'within rim')");
+                            t.HasCheckConstraint("ck_layers_preparation", "preparation in ('none', 'left open', 'spread on card', 'drained on card', 'shaken', 'mixed and rested', 'warmed and shaken')");
+
+                            t.HasCheckConstraint("ck_layers_region", "region in ('all', 'raised', 'recess', 'upward', 'lower third', 'edges', 'spots', 'within rim', 'around feet', 'leading edges', 'one in four', 'recessed line')");
 
                             t.HasCheckConstraint("ck_layers_strength", "strength between 0 and 3");
 
-                            t.HasCheckConstraint("ck_layers_technique", "technique in ('prime', 'directional light', 'base coat', 'overbrush', 'dry brush', 'sponge', 'stipple', 'patch', 'all-over wash', 'pin wash', 'filter', 'glaze', 'edge line', 'painted chip', 'fluid chip', 'scratch', 'streak', 'speckle', 'dust', 'pigment', 'varnish', 'seal texture', 'texture paste', 'render', 'crackle paste', 'crackle medium', 'glue and scatter', 'rock', 'tuft', 'decal', 'mask', 'unmask', 'clean up excess', 'trim and touch up', 'rim', 'assemble', 'weight', 'inspect')");
+                            t.HasCheckConstraint("ck_layers_technique", "technique in ('prime', 'directional light', 'base coat', 'overbrush', 'dry brush', 'sponge', 'stipple', 'patch', 'all-over wash', 'pin wash', 'filter', 'glaze', 'edge line', 'painted chip', 'chipping fluid', 'scratch', 'streak', 'speckle', 'dust', 'pigment', 'varnish', 'seal texture', 'texture paste', 'render', 'crackle paste', 'crackle medium', 'glue and scatter', 'rock', 'tuft', 'decal', 'mask', 'unmask', 'clean up excess', 'trim and touch up', 'rim', 'assemble', 'weight', 'inspect', 'chip through', 'rub back', 'marking', 'run off', 'stencil', 'wet blend', 'hit')");
 
                             t.HasCheckConstraint("ck_layers_tool", "tool in ('brush', 'airbrush', 'spray can', 'sponge', 'swab', 'spatula', 'fingers')");
 

@@ -67,14 +67,14 @@ public sealed class MaterialRow
     /// <summary>The material as the core sees it. Its optics are worked out at the first question and kept with it: keep the result.</summary>
     public Material ToCore()
     {
-        var (evidence, kind, strength) = (Evidence(), Kind, Strength());
+        var (evidence, kind, sheen, strength) = (Evidence(), Kind, Sheen, Strength());
         return new Material
         {
             Id = Id,
             Name = Name,
             Kind = Kind,
             Carrier = Carrier,
-            Resolve = () => strength.Of(evidence.Resolve(kind).Optics),
+            Resolve = () => evidence.Resolve(kind, sheen) is var found ? found with { Optics = strength.Of(found.Optics) } : default,
             OpticsSource = evidence.Source(kind),
             Entered = (evidence.OverWhite ?? evidence.Colour)?.ToLab(),
             Sheen = Sheen,

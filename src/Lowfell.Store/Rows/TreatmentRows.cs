@@ -68,6 +68,17 @@ public sealed class LayerRow
     /// <summary>Seed of the plan that lays it differently on every piece.</summary>
     public int? VariationSeed { get; set; }
 
+    /// <summary>Line of the lowest layer that one which takes away may take; null takes all it can.</summary>
+    public Guid? DownTo { get; set; }
+
+    /// <summary>Details on one piece; null counts them by the area.</summary>
+    public int? Details { get; set; }
+
+    /// <summary>Full at one end of its region, nothing at the other.</summary>
+    public bool Fades { get; set; }
+
+    public Preparation Preparation { get; set; }
+
     public string Note { get; set; } = "";
     public MixRow? Mix { get; set; }
 }

@@ -17,7 +17,7 @@ public class RemedyProperties
         (Technique.AllOverWash, Wash), (Technique.AllOverWash, EnamelWash), (Technique.PinWash, EnamelWash), (Technique.PinWash, Wash), (Technique.CleanUpExcess, Spirit),
         (Technique.CleanUpExcess, Water), (Technique.Filter, EnamelFilter), (Technique.Varnish, Matt), (Technique.Varnish, Satin), (Technique.Streak, RustRun),
         (Technique.CracklePaste, Crackle), (Technique.GlueAndScatter, Sand), (Technique.DryBrush, White), (Technique.DirectionalLight, White), (Technique.Dust, Dust), (Technique.Mask, null),
-        (Technique.FluidChip, Fluid), (Technique.SealTexture, Pva), (Technique.Render, Filler), (Technique.TexturePaste, Paste), (Technique.Tuft, Tufts), (Technique.Decal, Decal),
+        (Technique.ChippingFluid, Fluid), (Technique.SealTexture, Pva), (Technique.Render, Filler), (Technique.TexturePaste, Paste), (Technique.Tuft, Tufts), (Technique.Decal, Decal),
         (Technique.CrackleMedium, CrackleCoat), (Technique.EdgeLine, Metal), (Technique.Pigment, Fixer), (Technique.Pigment, Dust), (Technique.Glaze, Red), (Technique.BaseCoat, Dark), (Technique.Patch, Brown),
         (Technique.Rim, Brown), (Technique.Assemble, Instant), (Technique.TrimAndTouchUp, Brown), (Technique.Scratch, null), (Technique.Unmask, null),
     ];

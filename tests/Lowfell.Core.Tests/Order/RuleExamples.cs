@@ -20,6 +20,7 @@ public sealed record RuleExample(string Rule, StackContext Context, Layer[] Fire
 internal static class RuleExamples
 {
     public static readonly Material Fluid = Made("Scuff Fluid", MaterialKind.ChippingFluid, Carrier.WaterAcrylic);
+    public static readonly Material BrightInk = Made("Lamp Ink", MaterialKind.Ink, Carrier.WaterAcrylic, "#f0632c");
     public static readonly Material Pva = Made("White Glue", MaterialKind.Glue, Carrier.PVA);
     public static readonly Material Instant = Made("Instant Glue", MaterialKind.Glue, Carrier.Cyanoacrylate);
     public static readonly Material Filler = Made("Wall Filler", MaterialKind.Filler, Carrier.WaterAcrylic, "#d8d4ca");
@@ -37,7 +38,7 @@ internal static class RuleExamples
     public static readonly Material Ink = Made("Bright Spirit Line", MaterialKind.Paint, Carrier.Alcohol, "#a5a7a6");
 
     public static readonly IReadOnlyList<Material> FullShelf =
-        [.. Shelf, Fluid, Pva, Instant, Filler, Paste, Tufts, Decal, CrackleCoat, Metal, Fixer, Medium, Red, Dark, RustRun];
+        [.. Shelf, Fluid, BrightInk, Pva, Instant, Filler, Paste, Tufts, Decal, CrackleCoat, Metal, Fixer, Medium, Red, Dark, RustRun];
 
     private static readonly Layer prime = Lay(Technique.Prime, Primer);
     private static readonly Layer ground = Lay(Technique.BaseCoat, Brown, 2);
@@ -90,7 +91,7 @@ internal static class RuleExamples
         yield return new("mask-left", At(), [prime, ground, mask, airbrushed, matt], [prime, ground, mask, airbrushed, off, matt]);
         yield return new("mask-left", At(), [prime, ground, mask, airbrushed with { WaitMinutes = 1 }, off, matt], [prime, ground, mask, airbrushed with { WaitMinutes = 30 }, off, matt]);
         yield return new("mask-left", At(), [prime, ground, mask, airbrushed with { WaitMinutes = 3 * 24 * 60 }, off, matt], [prime, ground, mask, airbrushed, off, matt]);
-        yield return new("buried-colour", At(), [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.BaseCoat, Dark, 4), matt], [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.FluidChip, Fluid), Lay(Technique.BaseCoat, Dark, 4), matt]);
+        yield return new("buried-colour", At(), [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.BaseCoat, Dark, 4), matt], [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.ChippingFluid, Fluid), Lay(Technique.BaseCoat, Dark, 4), matt]);
         yield return new("buried-colour", At(), [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.BaseCoat, Dark, 4), matt], [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.Overbrush, Dark), matt]);
         yield return new("buried-colour", At(), [prime, pale, Lay(Technique.BaseCoat, Dark, 4), matt], [prime, pale, mask, Lay(Technique.BaseCoat, Dark, 4), off, matt]);
         yield return new("buried-colour", At(), [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.TexturePaste, Paste), matt], [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.CracklePaste, Crackle), matt]);
@@ -128,9 +129,15 @@ internal static class RuleExamples
         yield return new("cut-in-cost", At(Zone(areaCm2: 60)) with { Pieces = 10 }, [prime, ground, Lay(Technique.BaseCoat, Dark, region: Region.Recess)], [prime, Lay(Technique.BaseCoat, Dark), Lay(Technique.Overbrush, Brown)]);
         yield return new("out-of-reach", shut, [prime, Lay(Technique.Assemble, Instant), ground], [prime, ground, Lay(Technique.Assemble, Instant)]);
         yield return new("overspray", Beside(At(), prime, pale), [prime, airbrushed], [prime, Lay(Technique.Mask), airbrushed, Lay(Technique.Unmask)]);
-        yield return new("chip-window", At(), [prime, ground, Lay(Technique.FluidChip, Fluid), satin, pale], [prime, ground, Lay(Technique.FluidChip, Fluid), pale, satin]);
-        yield return new("chip-window", At(), [prime, ground, Lay(Technique.FluidChip, Fluid), Lay(Technique.BaseCoat, White, wait: 600), matt], [prime, ground, Lay(Technique.FluidChip, Fluid), Lay(Technique.BaseCoat, White, wait: 60), matt]);
-        yield return new("chip-window", At(), [prime, ground, Lay(Technique.FluidChip, Fluid), Lay(Technique.BaseCoat, Lacquer)], [prime, ground, Lay(Technique.FluidChip, Fluid), pale]);
+        yield return new("chip-window", At(), [prime, ground, Lay(Technique.ChippingFluid, Fluid), satin, pale], [prime, ground, Lay(Technique.ChippingFluid, Fluid), pale, satin]);
+        yield return new("chip-window", At(), [prime, ground, Lay(Technique.ChippingFluid, Fluid), Lay(Technique.BaseCoat, White, wait: 600), matt], [prime, ground, Lay(Technique.ChippingFluid, Fluid), Lay(Technique.BaseCoat, White, wait: 60), matt]);
+        yield return new("chip-window", At(), [prime, ground, Lay(Technique.ChippingFluid, Fluid), Lay(Technique.BaseCoat, Lacquer)], [prime, ground, Lay(Technique.ChippingFluid, Fluid), pale]);
+        yield return new("chip-window", At(), [prime, ground, Lay(Technique.ChippingFluid, Fluid), Lay(Technique.BaseCoat, White, 4, wait: 600), Lay(Technique.ChipThrough), matt], [prime, ground, Lay(Technique.ChippingFluid, Fluid), Lay(Technique.BaseCoat, White, 4, wait: 60), Lay(Technique.ChipThrough), matt]);
+        yield return new("chip-window", At(), [prime, ground, pale, Lay(Technique.ChipThrough)], [prime, ground, Lay(Technique.ChippingFluid, Fluid), pale, Lay(Technique.ChipThrough)]);
+        yield return new("chip-window", At(), [prime, ground, Lay(Technique.ChippingFluid, Fluid), pale, satin, Lay(Technique.ChipThrough)], [prime, ground, Lay(Technique.ChippingFluid, Fluid), pale, Lay(Technique.ChipThrough), satin]);
+        yield return new("run-off-source", At(), [prime, ground, Lay(Technique.Pigment, Dust), matt, Lay(Technique.RunOff, Water)], [prime, ground, matt, Lay(Technique.Pigment, Dust), Lay(Technique.RunOff, Water)]);
+        yield return new("wet-blend", At(Zone(areaCm2: 40)), [prime, Lay(Technique.WetBlend, Brown, 2) with { Drying = DryingMode.HotAir, Paint = [new(Brown, Parts.One), new(Dark, Parts.One)] }], [prime, Lay(Technique.WetBlend, Brown, 2) with { Paint = [new(Brown, Parts.One), new(Dark, Parts.One)] }]);
+        yield return new("white-beneath", At(), [prime, Lay(Technique.Patch, BrightInk)], [prime, pale, Lay(Technique.Patch, BrightInk)]);
         yield return new("scale-size", At(), [prime, satin, Lay(Technique.Streak, RustRun) with { MarkMm = 3 }], [prime, satin, Lay(Technique.Streak, RustRun) with { MarkMm = 0.5 }]);
         yield return new("sheen-target", At(), [prime, ground, satin], [prime, ground, matt]);
         yield return new("matt-over-metal", At(), [prime, ground, Lay(Technique.EdgeLine, Metal), matt], [prime, ground, matt, Lay(Technique.EdgeLine, Metal)]);

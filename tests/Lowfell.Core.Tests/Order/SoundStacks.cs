@@ -20,6 +20,7 @@ internal static class SoundStacks
     private static Layer Shade => Lay(Technique.AllOverWash, Wash);
     private static Layer EnamelShade => Lay(Technique.AllOverWash, EnamelWash);
     private static Layer Pin => Lay(Technique.PinWash, EnamelWash);
+    private static Layer Chip => Lay(Technique.ChipThrough);
     private static Layer Wipe => Lay(Technique.CleanUpExcess, Spirit);
     private static Layer Dry => Lay(Technique.DryBrush, White);
     private static Layer Sprayed(Material paint, int coats) => Lay(Technique.BaseCoat, paint, coats) with { Tool = Tool.Airbrush };
@@ -52,7 +53,7 @@ internal static class SoundStacks
         yield return ("a hull with decals and a pin wash", hull, [Prime, Sprayed(Brown, 3), Lay(Technique.Varnish, Gloss), Lay(Technique.Decal, Decal), SatinCoat, Pin, Wipe, MattCoat]);
         yield return ("a hull sprayed and veiled", hull, [Prime, Sprayed(Brown, 3), SatinCoat, Lay(Technique.Filter, EnamelFilter), MattCoat]);
         yield return ("a hull chipped with a sponge", hull, [Prime, Sprayed(Brown, 3), Lay(Technique.PaintedChip, Dark), MattCoat]);
-        yield return ("stripes masked and sprayed", hull, [Pale, Sprayed(White, 5), Lay(Technique.Mask), Sprayed(Dark, 3), Lay(Technique.Unmask), MattCoat]);
+        yield return ("stripes masked and sprayed", hull, [Pale, Sprayed(White, 6), Lay(Technique.Mask), Sprayed(Dark, 3), Lay(Technique.Unmask), MattCoat]);
         yield return ("tracks with bright wear after the matt", wall, [Prime, Lay(Technique.BaseCoat, Dark, 2), Shade, MattCoat, Lay(Technique.DryBrush, Metal)]);
         yield return ("timber", On(Relief.Light), [Pale, Lay(Technique.BaseCoat, White, 3), Shade, Dry, MattCoat]);
         yield return ("a roof overbrushed in two tones", wall, [Prime, Lay(Technique.BaseCoat, Dark, 2), Lay(Technique.Overbrush, Brown), Lay(Technique.DryBrush, White), MattCoat]);
@@ -62,6 +63,8 @@ internal static class SoundStacks
         yield return ("light from above under a thin coat", wall, [Prime, Lay(Technique.DirectionalLight, White, 2), Lay(Technique.Glaze, Brown, thin: new Dilution(Water, Parts.One, Parts.One)), MattCoat]);
         yield return ("edges lined", hull, [Prime, Sprayed(Brown, 3), Lay(Technique.EdgeLine, White), MattCoat]);
         yield return ("a coat of lacquer, cured, then weathered", hull, [Prime, Lay(Technique.BaseCoat, Lacquer, 3) with { Tool = Tool.Airbrush }, SatinCoat, Pin, Wipe, MattCoat]);
-        yield return ("a rust coat chipped with fluid", hull, [Prime, Lay(Technique.BaseCoat, Red, 3), SatinCoat, Lay(Technique.FluidChip, Fluid), Sprayed(Brown, 4), MattCoat]);
+        yield return ("a rust coat chipped with fluid", hull, [Prime, Lay(Technique.BaseCoat, Red, 3), SatinCoat, Lay(Technique.ChippingFluid, Fluid), Sprayed(Brown, 4), Chip, MattCoat]);
+        yield return ("a hull rubbed back along its edges", hull, [Prime, Lay(Technique.BaseCoat, Red, 3), Lay(Technique.BaseCoat, Brown, 2), Lay(Technique.RubBack), MattCoat]);
+        yield return ("numbers run down with water, sealed", hull, [Prime, Lay(Technique.BaseCoat, Brown, 2), MattCoat, Lay(Technique.Marking, White), Lay(Technique.RunOff, Water), MattCoat]);
     }
 }

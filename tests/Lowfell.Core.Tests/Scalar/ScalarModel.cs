@@ -15,15 +15,19 @@ public static class ScalarModel
     private const double Carried = 0.15;
 
     /// <summary>Reflectance as shown at the three positions after all layers.</summary>
-    public static double[][] Forward(Zone zone, IReadOnlyList<Layer> layers, bool carryOver = true)
+    /// <param name="zone">Where it lies.</param>
+    /// <param name="layers">Bottom first.</param>
+    /// <param name="carryOver">House rule.</param>
+    /// <param name="hands">Which hand lays each layer, 0 the thinnest to 1 the heaviest; the usual where left out.</param>
+    public static double[][] Forward(Zone zone, IReadOnlyList<Layer> layers, bool carryOver = true, double[]? hands = null)
     {
-        var bare = Reflectance.Of(SubstrateTraits.Colour(zone.Substrate)).Bands.ToArray();
+        var bare = Reflectance.Of(SubstrateTraits.Colour(zone.Substrate)).Bands.ToArray().Select(r => (r - 0.01) / (0.99 * 0.6 + 0.4 * (r - 0.01))).ToArray();
         return Enum.GetValues<Position>().Select(p =>
         {
             var mean = new double[Observer.Bands];
             foreach (var (places, weight) in Places(zone, layers, p))
             {
-                var shown = Shown(On((bare, 0), zone, layers, 0, p, carryOver, places));
+                var shown = Shown(On((bare, 0.01), zone, layers, 0, p, carryOver, places, hands));
                 for (var b = 0; b < mean.Length; b++)
                     mean[b] += weight * shown[b];
             }
@@ -35,7 +39,7 @@ public static class ScalarModel
     /// <summary>Every way to be inside or outside the places of a stack's layers, and the share of a position that is so.</summary>
     private static List<(Func<Region, bool> Lies, double Weight)> Places(Zone zone, IReadOnlyList<Layer> layers, Position position)
     {
-        var places = layers.Where(l => l.Paint.Count > 0).Select(l => l.Region).Distinct().Where(r => Regions.PlaceShare(r, zone) < 1).Order().ToList();
+        var places = layers.Where(l => l.Paint.Count > 0 || TakingAway.Removes(l.Technique)).Select(l => l.Region).Distinct().Where(r => Regions.PlaceShare(r, zone) < 1).Order().ToList();
         return Enumerable.Range(0, 1 << places.Count).Select(set =>
         {
             bool In(Region r) => places.IndexOf(r) is var at && (at < 0 || (set & 1 << at) != 0);
@@ -64,16 +68,17 @@ public static class ScalarModel
     {
         var optics = PerUm(candidate);
         Func<Region, bool> Largest(Position p) => Places(run.Zone, run.Layers, p).Where(x => x.Lies(candidate.Region)).MaxBy(x => x.Weight).Lies;
-        var masstone = Luminance(optics.K.Zip(optics.S, (k, s) => s / (k + s + Math.Sqrt(k * (k + 2 * s)))).ToArray());
+        var first = First(candidate);
+        var masstone = Luminance(Shown((optics.K.Zip(optics.S, (k, s) => s / (k + s + Math.Sqrt(k * (k + 2 * s)))).ToArray(), first)));
         for (var coats = 1; ; coats++)
         {
             var film = Laying.Of(candidate with { Coats = coats }, run.Zone).FilmUm.Field;
-            var over = Luminance(run.Below(index, Position.Field, candidate.Region).ToArray().Select((g, i) => KubelkaMunk.Film(optics.K[i], optics.S[i], film, g)).ToArray());
+            var over = Luminance(Shown((run.Below(index, Position.Field, candidate.Region).ToArray().Select((g, i) => KubelkaMunk.Film(optics.K[i], optics.S[i], film, g)).ToArray(), first)));
             if (coats < StartHere.MostCoats && Math.Min(over, masstone) / Math.Max(over, masstone) < Hiding.HiddenRatio)
                 continue;
             var stack = run.Layers.ToList();
             stack[index] = candidate with { Coats = coats };
-            var below = (run.Below(index, position, candidate.Region).ToArray(), run.DepthBelow(index, position, candidate.Region));
+            var below = (run.Below(index, position, candidate.Region).ToArray(), run.FirstBelow(index, position, candidate.Region));
             var end = Shown(On(below, run.Zone, stack, index, position, run.CarriesOver, Largest(position)));
             return (ColourDifference.Ciede2000(wanted, new Reflectance(end).ToLab()), Name(candidate.Paint), coats);
         }
@@ -88,17 +93,32 @@ public static class ScalarModel
     };
 
     /// <summary>Lays the layers from one index up on a surface.</summary>
-    private static (double[] Inside, double Depth) On((double[] Inside, double Depth) surface, Zone zone, IReadOnlyList<Layer> layers, int from, Position position, bool carryOver, Func<Region, bool> lies)
+    private static (double[] Inside, double First) On((double[] Inside, double First) surface, Zone zone, IReadOnlyList<Layer> layers, int from, Position position, bool carryOver, Func<Region, bool> lies, double[]? hands = null)
     {
-        var (inside, depth) = (surface.Inside.ToArray(), surface.Depth);
+        var (inside, first) = (surface.Inside.ToArray(), surface.First);
         for (var i = from; i < layers.Count; i++)
         {
             var layer = layers[i];
             var laydown = TechniqueTable.For(layer.Technique, layer.Tool).Laydown;
-            if (layer.Paint.Count == 0 || laydown == Laydown.Lift || !lies(layer.Region))
+            if (!lies(layer.Region))
                 continue;
-            var laid = Laying.Of(layer, zone);
-            double um = laid.FilmUm[position] * Lifting.LeftOf(layers, i, zone, layers.Count, lies)[position], cover = laid.Cover[position];
+            var laid = hands is null ? Laying.Of(layer, zone) : Hand.Of(layer, Laying.Of(layer, zone), hands[i]);
+            if (laydown == Laydown.Chip)
+            {
+                if (TakingAway.LowestBroken(layers, i) == i)
+                    continue;
+
+                // What shows is what lay there when the lowest broken layer was not yet on.
+                var core = On(surface, zone, layers.Take(TakingAway.LowestBroken(layers, i)).ToList(), from, position, carryOver, lies, hands);
+                var share = laid.Covered[position];
+                inside = inside.Zip(core.Inside, (now, was) => now + share * (was - now)).ToArray();
+                first += share * (core.First - first);
+                continue;
+            }
+
+            if (layer.Paint.Count == 0 || laydown is Laydown.Lift or Laydown.Rub)
+                continue;
+            double um = laid.FilmUm[position] * TakingAway.LeftOf(layers, i, zone, layers.Count, lies)[position], cover = laid.Cover[position];
             if (um <= 0 || cover <= 0)
                 continue;
             var optics = Optics(layers, i, carryOver);
@@ -107,25 +127,22 @@ public static class ScalarModel
             {
                 for (var b = 0; b < inside.Length; b++)
                     inside[b] = cover * KubelkaMunk.Film(optics.K[b], optics.S[b], um, inside[b]) + (1 - cover) * inside[b];
-                depth = (1 - hold) * depth + hold * Shine(layer.Main);
+                first = (1 - hold) * first + hold * First(layer);
             }
         }
 
-        return (inside, depth);
+        return (inside, first);
     }
 
-    private static double Shine(Material m) => (m.Kind, m.Sheen) switch
+    private static double First(Layer layer)
     {
-        (MaterialKind.Pigment, _) => -0.03,
-        (MaterialKind.Varnish, Sheen.Matt) => -0.012,
-        (MaterialKind.Varnish, Sheen.Satin) => 0.035,
-        (MaterialKind.Varnish, _) => 0.08,
-        _ => 0,
-    };
+        var paint = layer.Paint.Where(p => !p.Material.IsThinner).ToList();
+        return paint.Count == 0 ? 0.015 : paint.Sum(p => p.Parts.ToDouble() * p.Material.Surface.First) / paint.Sum(p => p.Parts.ToDouble());
+    }
 
     private static (double[] K, double[] S) Optics(IReadOnlyList<Layer> layers, int index, bool carryOver)
     {
-        var own = PerUm(layers[index]);
+        var own = PerUm(layers[layers[index].Technique == Technique.RunOff && RunOff.SourceOf(layers, index) is >= 0 and var source ? source : index]);
         if (!carryOver || layers[index].Technique != Technique.DryBrush)
             return own;
         var before = index - 1;
@@ -157,8 +174,8 @@ public static class ScalarModel
         return (k, s);
     }
 
-    private static double[] Shown((double[] Inside, double Depth) surface) =>
-        surface.Inside.Select(r => surface.Depth >= 0 ? r * (1 - surface.Depth) : r - surface.Depth * (1 - r)).ToArray();
+    private static double[] Shown((double[] Inside, double First) surface) =>
+        surface.Inside.Select(r => surface.First + (1 - surface.First) * 0.6 * r / (1 - 0.4 * r)).ToArray();
 
     private static double Luminance(double[] reflectance) => Observer.Luminance(reflectance);
 }

@@ -22,8 +22,8 @@ public static class PotColour
     public static Drawn Draw(IReadOnlyList<MixPart> paint, Dilution? dilution, double coats = 1, double filmUm = 0)
     {
         var optics = Laying.PerUm(new Layer { Technique = Technique.BaseCoat, Paint = paint, Dilution = dilution });
-        var um = coats * (filmUm > 0 ? filmUm : BrushedUm);
-        return new Drawn(optics.Over(Reflectance.Flat(Optics.CardBlack), um), optics.Over(Reflectance.Flat(Optics.CardWhite), um));
+        var (black, white) = optics.OnCard(coats * (filmUm > 0 ? filmUm : BrushedUm), Shine.Of(paint));
+        return new Drawn(black, white);
     }
 
     /// <inheritdoc cref="Draw(IReadOnlyList{MixPart}, Dilution?, double, double)"/>
@@ -37,7 +37,7 @@ public static class PotColour
     public static SrgbColour InTheJar(IReadOnlyList<MixPart> paint)
     {
         var optics = Laying.PerUm(new Layer { Technique = Technique.BaseCoat, Paint = paint });
-        return optics.Over(Reflectance.Flat(Optics.CardWhite), JarUm).ToSrgb();
+        return optics.OnCard(JarUm, Shine.Of(paint)).OverWhite.ToSrgb();
     }
 
     /// <summary>As deep as light gets in a jar of paint, um.</summary>

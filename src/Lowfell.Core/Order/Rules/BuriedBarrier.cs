@@ -17,7 +17,7 @@ internal sealed class BuriedBarrier : LayerRule
         if (!SolventWork.Applies(view, i) || view.CleanedBy(i).Any())
             return null;
         var barrier = view.NextBelow(i, j => view.IsBarrier(j, view.Layers[i].Region));
-        var hole = barrier < 0 ? -1 : view.NextBelow(i, j => j > barrier && CutsThrough(view.Layers[j]));
+        var hole = barrier < 0 ? -1 : view.NextBelow(i, j => j > barrier && CutsThrough(view, j, barrier));
         if (hole < 0)
             return null;
         return new Finding(Facts.Id, Severity.Caution, [i, hole, barrier], "The barrier has holes",
@@ -25,11 +25,16 @@ internal sealed class BuriedBarrier : LayerRule
             SolventWork.Barrier(view, i));
     }
 
-    /// <summary>Chipping, scratching down without paint, and trimming with a blade or file.</summary>
-    private static bool CutsThrough(Layer layer) => layer.Technique switch
+    /// <summary>Chipping and rubbing as deep as the barrier, scratching down without paint, and trimming with a blade or file.</summary>
+    private static bool CutsThrough(StackView view, int j, int barrier) => view.Layers[j].Technique switch
     {
-        Technique.FluidChip or Technique.TrimAndTouchUp => true,
-        Technique.Scratch => layer.Paint.Count == 0,
+        Technique.ChipThrough => TakingAway.LowestBroken(view.Layers, j) <= barrier,
+        Technique.RubBack => TakingAway.LeftOf(view.Layers, barrier, view.Context.Zone, j + 1).Raised < HoledBelow,
+        Technique.TrimAndTouchUp => true,
+        Technique.Scratch => view.Layers[j].Paint.Count == 0,
         _ => false,
     };
+
+    /// <summary>A film rubbed down to less than this of itself has holes somewhere.</summary>
+    private const double HoledBelow = 0.5;
 }

@@ -39,7 +39,7 @@ internal sealed class BuriedColour : LayerRule
 
     /// <summary>It is chipped through, a mask keeps part of it, or what lies over it cracks.</summary>
     private static bool ShowsLater(StackView view, int i, int over) =>
-        view.NextAbove(i, j => view.Layers[j].Technique is Technique.FluidChip || (j < over && view.Layers[j].Technique is Technique.Mask or Technique.CrackleMedium)) >= 0
+        view.NextAbove(i, j => view.Layers[j].Technique is Technique.ChippingFluid || (j < over && view.Layers[j].Technique is Technique.Mask or Technique.CrackleMedium)) >= 0
         || view.NextAbove(i, j => view.LeavesFilm(j) && view.Layers[j].Main!.Kind == MaterialKind.CracklePaste) >= 0;
 
     private static bool Hides(StackView view, int j, int below) =>

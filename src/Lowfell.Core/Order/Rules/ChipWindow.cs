@@ -14,10 +14,40 @@ internal sealed class ChipWindow : LayerRule
         "Water must get through the top coat to wake the fluid; sealed or cured it no longer does.",
         "Move the varnish; use a water-based top coat; chip sooner.");
 
-    protected override Finding? At(StackView view, int i)
+    protected override Finding? At(StackView view, int i) => view.Layers[i].Technique switch
     {
-        if (view.Layers[i].Technique != Technique.FluidChip || !view.LeavesFilm(i))
+        Technique.ChipThrough => OfChip(view, i),
+        Technique.ChippingFluid when view.LeavesFilm(i) => OfFluid(view, i),
+        _ => null,
+    };
+
+    /// <summary>A chip needs a fluid below it, and water must still get through all that lies between.</summary>
+    private Finding? OfChip(StackView view, int i)
+    {
+        var fluid = TakingAway.FluidOf(view.Layers, i);
+        if (fluid < 0)
+            return Say(view, i, [i], "Nothing lets it chip", "there is no chipping fluid below it", FluidBelow(view, i));
+        var top = view.NextBelow(i, j => j > fluid && view.LeavesFilm(j));
+        var seal = view.NextBelow(i, j => j > fluid && view.LeavesFilm(j) && view.Layers[j].Main!.Kind == MaterialKind.Varnish);
+        if (seal >= 0 && view.NextBelow(seal, j => j > fluid && view.LeavesFilm(j)) >= 0)
+            return Say(view, i, [i, seal], "Varnish over what is to chip", $"layer {seal + 1}, {view.Layers[seal].MaterialName}, seals the top coat: water no longer gets through it", [new("chip-below", $"Chip before layer {seal + 1}", [new StackEdit.Move(i, seal)])]);
+        if (top < 0 || view.MinutesAtLeast(top, i) is not { } after)
             return null;
+        var chips = Windows.Chipping(view.Context.Climate);
+        if (after > chips.ClosesMinutes)
+            return Say(view, i, [i, top], "Chipped too late", $"it comes {Duration.Words(after)} after the top coat, which chips from {Duration.Words(chips.OpensMinutes)} to about {Duration.Words(chips.ClosesMinutes)}", Wait(view, i - 1, Math.Floor(chips.ClosesMinutes / 2 / 5) * 5));
+        return after < Math.Floor(chips.OpensMinutes)
+            ? Say(view, i, [i, top], "Chipped too soon", $"it comes {Duration.Words(after)} after the top coat, which tears before about {Duration.Words(chips.OpensMinutes)}", Wait(view, i - 1, chips.OpensMinutes))
+            : null;
+    }
+
+    /// <summary>The fluid goes in below the lowest layer that is to break.</summary>
+    private static List<Remedy> FluidBelow(StackView view, int i) =>
+        view.Context.Shelf.FirstOrDefault(m => m.Kind == MaterialKind.ChippingFluid) is { } fluid && view.NextBelow(i, view.LeavesFilm) is >= 0 and var top
+            ? [new("fluid-below", $"Put {fluid.Name} below layer {top + 1}", [new StackEdit.Insert(top, ShelfPick.LayerOf(Technique.ChippingFluid, fluid))])] : [];
+
+    private Finding? OfFluid(StackView view, int i)
+    {
         var top = view.NextAbove(i, view.LeavesFilm);
         if (top < 0)
             return Say(view, i, [i], "No top coat to chip", "nothing lies over it; it needs a water-based top coat that chips through it", []);
@@ -29,6 +59,10 @@ internal sealed class ChipWindow : LayerRule
         var forTop = Windows.TopCoatOverFluid(view.Context.Climate).ClosesMinutes;
         if (view.MinutesAtLeast(i, top) is { } wait && wait > forTop)
             return Say(view, i, [i, top], "Top coat comes too late", $"the top coat follows after {Duration.Words(wait)}; the fluid wakes evenly for about {Duration.Words(forTop)}", Wait(view, top - 1, DryingModel.Of(view.Layers[i], view.Context.Climate).RecoatMinutes));
+
+        // Where the chipping is a layer of its own it answers for itself.
+        if (view.NextAbove(i, j => view.Layers[j].Technique == Technique.ChipThrough) >= 0)
+            return null;
         var chips = Windows.Chipping(view.Context.Climate);
         if (top + 1 < view.Count && view.MinutesAtLeast(top, top + 1) is { } after && after > chips.ClosesMinutes)
             return Say(view, i, [i, top], "Chipped too late", $"the next step is {Duration.Words(after)} after the top coat; it chips from {Duration.Words(chips.OpensMinutes)} to about {Duration.Words(chips.ClosesMinutes)}", Wait(view, top, Math.Floor(chips.ClosesMinutes / 2 / 5) * 5));

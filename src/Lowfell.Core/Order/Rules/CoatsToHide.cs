@@ -23,10 +23,11 @@ internal sealed class CoatsToHide : LayerRule
         if (layer.Technique is not (Technique.BaseCoat or Technique.Rim) || !view.IsFullFilm(i) || !layer.Main!.IsOpaque || OverLight(view, i))
             return null;
         var optics = Laying.PerUm(layer);
+        var surface = Shine.Of(layer.Paint);
         var perCoat = Laying.Of(layer with { Coats = 1 }, view.Context.Zone).FilmUm.Field;
         var ground = new Reflectance(view.Predictions.Below(i, Position.Field, layer.Region));
-        var ratio = Hiding.GroundRatio(optics, perCoat * layer.Coats, ground);
-        return ratio < Hiding.HiddenRatio ? Describe(view, i, ratio, Hiding.CoatsOver(optics, perCoat, ground)) : null;
+        var ratio = Hiding.GroundRatio(optics, perCoat * layer.Coats, ground, surface);
+        return ratio < Hiding.HiddenRatio ? Describe(view, i, ratio, Hiding.CoatsOver(optics, perCoat, ground, surface)) : null;
     }
 
     /// <summary>Thin coats over painted light are meant to let it through.</summary>
@@ -63,10 +64,10 @@ internal sealed class CoatsToHide : LayerRule
         var at = i - 1;
         if (at < 0 || view.Layers[at].Technique != Technique.Prime)
             return null;
-        var wanted = view.Layers[i].Main!.Optics.Masstone().ToLab();
+        var wanted = view.Layers[i].Main!.Masstone().ToLab();
         var primers = view.Context.Shelf.Where(m => m.Kind == MaterialKind.Primer && m.Carrier == view.Layers[at].Carrier && m.Id != view.Layers[at].Main!.Id);
         var best = ShelfPick.Likely(primers, wanted)
-            .MinBy(m => Math.Abs(m.Optics.Masstone().ToLab().L - wanted.L));
+            .MinBy(m => Math.Abs(m.Masstone().ToLab().L - wanted.L));
         return best is null ? null : (at, best);
     }
 }

@@ -14,7 +14,7 @@ internal sealed class OutOfReach : LayerRule
     {
         if (!view.Context.Zone.BeforeAssembly || view.Layers[i].Technique != Technique.Assemble)
             return null;
-        var last = view.Last(j => j > i && (view.LeavesFilm(j) || view.Layers[j].Technique == Technique.CleanUpExcess));
+        var last = view.Last(j => j > i && (view.LeavesFilm(j) || TakingAway.Removes(view.Layers[j].Technique)));
         if (last < 0)
             return null;
         return new Finding(Facts.Id, Severity.Caution, [i, last], "Closed off too early",

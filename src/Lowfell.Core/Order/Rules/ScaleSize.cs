@@ -48,7 +48,7 @@ internal sealed class ScaleSize : LayerRule
 
     private static bool IsRust(Material material)
     {
-        var lab = (material.IsOpaque ? material.Optics.Masstone() : material.Optics.Over(Reflectance.Flat(Optics.CardWhite), 1)).ToLab();
+        var lab = (material.IsOpaque ? material.Masstone() : material.OnCard(1).OverWhite).ToLab();
         var hue = Math.Atan2(lab.B, lab.A) * 180 / Math.PI;
         return Math.Sqrt(lab.A * lab.A + lab.B * lab.B) >= RustChroma && hue is >= RustFrom and <= RustTo;
     }

@@ -34,7 +34,7 @@ internal sealed class TooDarkToShade : LayerRule
         if (change < Nothing || below.L > Dark)
             return null;
         var um = view.Predictions.LaidBy(i).FilmUm.Recess;
-        var flooded = Laying.PerUm(layer).Over(new Reflectance(view.Predictions.Below(i, Position.Recess, layer.Region)), Flood * um / layer.Coats).ToLab();
+        var flooded = Shine.Of(layer.Paint).Shown(Laying.PerUm(layer).Over(new Reflectance(view.Predictions.Below(i, Position.Recess, layer.Region)), Flood * um / layer.Coats)).ToLab();
         if (ColourDifference.Ciede2000(below, flooded) >= Hardly)
             return null;
         var remedies = new List<Remedy> { new("leave-out", "Leave it out", SolventWork.WithCleanUp(view, i)) };

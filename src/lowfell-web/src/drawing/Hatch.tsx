@@ -16,6 +16,8 @@ const marks: Record<string, string> = {
   grain: "M3 5l1-2 2 1v2zM9 5l2-2 2 2zM5 12l2-3 2 2zM11 12l1-2 2 1z",
   crackle: "M2 3l4 3-1 4 3 3M6 6l5-1 3 3M8 13l3-3 3 3",
   lift: "M3 13l4-9 3 6 3-6",
+  away: "M2 4h4l1 4 2-4h5M3 12h2M7 13h2M11 12h2",
+  run: "M3 3v6M8 3v10M13 3v4",
   work: "M8 3v10M3 8h10",
 };
 
@@ -39,7 +41,7 @@ const family: Partial<Record<Technique, keyof typeof marks>> = {
   "crackle medium": "clear",
   "edge line": "chip",
   "painted chip": "chip",
-  "fluid chip": "chip",
+  "chipping fluid": "chip",
   scratch: "chip",
   speckle: "grain",
   dust: "grain",
@@ -51,6 +53,13 @@ const family: Partial<Record<Technique, keyof typeof marks>> = {
   tuft: "grain",
   "crackle paste": "crackle",
   "clean up excess": "lift",
+  "chip through": "away",
+  "rub back": "away",
+  marking: "brush",
+  "run off": "run",
+  stencil: "spray",
+  "wet blend": "brush",
+  hit: "chip",
 };
 
 export function Hatch({ technique }: { technique: Technique }) {

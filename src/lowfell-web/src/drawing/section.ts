@@ -1,7 +1,7 @@
 import type { Schema } from "../api/client";
 
 type Zone = Schema["ZoneDto"];
-type LayerReading = Schema["LayerReading"];
+type LayerReading = Omit<Schema["LayerReading"], "range">;
 export type Where = "raised" | "field" | "recess";
 
 export type Stratum = { id: string; runs: { d: string; fill: string }[]; outline: string };

@@ -10,11 +10,13 @@ import { differs } from "../../shared/words";
 import { capital, detailWords, paintWords, waitWords } from "./layerWords";
 import { same, type Layer } from "./stack";
 import type { ColumnProps } from "./column";
+import type { SeenLayer } from "./parts";
+import { handWords } from "./colour/hand";
 
 type Props = ColumnProps & {
   layer: Layer;
   number: number;
-  said?: Schema["LayerReading"];
+  said?: SeenLayer;
   findings: Schema["FindingDto"][];
   tabbable: boolean;
 };
@@ -151,8 +153,21 @@ function Row(props: Props) {
   );
 }
 
+const bands = ["recess", "field", "raised"] as const;
+
+/** Where thin and heavy hands end, below the usual colour; left out where nobody could tell them apart. */
+function Band({ range }: { range: Schema["RangeAt"] }) {
+  if (range.difference < 1) return null;
+  return (
+    <span className="flex h-[7px] gap-px pt-px" data-band={range.difference}>
+      <span className="flex-1" style={{ backgroundColor: range.thin }} />
+      <span className="flex-1" style={{ backgroundColor: range.heavy }} />
+    </span>
+  );
+}
+
 /** Recess, field and raised after this layer; on a neutral ground, and in words for those who cannot see them. */
-function Cells({ said }: { said?: Schema["LayerReading"] }) {
+function Cells({ said }: { said?: SeenLayer }) {
   if (!said) return <span className="w-[108px] shrink-0 bg-ground xl:w-[138px]" />;
   const cells = [said.recess, said.field, said.raised];
   return (
@@ -161,7 +176,8 @@ function Cells({ said }: { said?: Schema["LayerReading"] }) {
       aria-label={`recess ${said.recess}, field ${said.field}, raised ${said.raised}; the field changed: ${differs(said.change.field)}`}
       data-tip={[
         ...(["recess", "field", "raised"] as const).map(
-          (p) => `${p} ${said[p]}, changed: ${differs(said.change[p])}`,
+          (p) =>
+            `${p} ${said[p]}, changed: ${differs(said.change[p])}${said.range ? `; ${handWords(said.range[p])}` : ""}`,
         ),
         ...(said.hidingEstimated ? ["hiding is an estimate"] : []),
       ].join("\n")}
@@ -169,7 +185,10 @@ function Cells({ said }: { said?: Schema["LayerReading"] }) {
       data-colours={cells.join(" ")}
     >
       {cells.map((c, i) => (
-        <span key={i} className="mx-px flex-1" style={{ backgroundColor: c }} />
+        <span key={i} className="mx-px flex flex-1 flex-col">
+          <span className="flex-1" style={{ backgroundColor: c }} />
+          {said.range && <Band range={said.range[bands[i]!]} />}
+        </span>
       ))}
     </span>
   );

@@ -2,7 +2,7 @@ import { Slider } from "radix-ui";
 import { useMemo } from "react";
 import type { Schema } from "../../api/client";
 import { section, type Stratum } from "../../drawing/section";
-import { partWords } from "./parts";
+import { partWords, type SeenReading } from "./parts";
 import type { Layer } from "./stack";
 
 const W = 704;
@@ -11,7 +11,7 @@ const H = 158;
 /** The section through the relief, with a control that peels the newest layers back. */
 export function SectionPanel(props: {
   zone: Schema["ZoneDto"];
-  reading: Schema["Reading"];
+  reading: SeenReading;
   /** The part of the zone that is looked at, by its name; null for the whole. */
   part: string | null;
   onPart: (part: string | null) => void;

@@ -19,5 +19,9 @@ export function blank(techniques: TechniqueInfo[]): Layer {
     note: "",
     markMm: null,
     variationSeed: null,
+    downTo: null,
+    details: null,
+    fades: false,
+    preparation: "none",
   };
 }

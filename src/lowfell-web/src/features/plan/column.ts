@@ -1,11 +1,11 @@
-import type { Schema } from "../../api/client";
+import type { SeenReading } from "./parts";
 import type { Layer } from "./stack";
 import type { Material, Sheet, TechniqueInfo } from "./types";
 
 /** What the column of layers shows and calls. */
 export type ColumnProps = {
   layers: Layer[];
-  reading: Schema["Reading"];
+  reading: SeenReading;
   sheet: Sheet;
   workshopId: string;
   materials: Material[];

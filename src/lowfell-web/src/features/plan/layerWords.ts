@@ -10,6 +10,7 @@ export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
 /** What a layer is laid with. */
 export function paintWords(layer: Layer, byId: Map<string, Material>): string {
+  if (layer.technique === "chip through" || layer.technique === "rub back") return "takes away";
   if (layer.paint.length === 0) return "no material";
   const names = layer.paint.map((p) => byId.get(p.materialId)?.name ?? "removed material");
   return names.length === 1 ? names[0]! : names.join(" + ");
@@ -25,8 +26,10 @@ export function detailWords(layer: Layer, byId: Map<string, Material>): string {
   } else if (layer.paint.length > 0 && layer.technique !== "clean up excess") words.push("neat");
   if (layer.coats > 1) words.push(`${layer.coats} coats`);
   if (layer.strength !== 1) words.push(heaviness(layer.strength));
-  if (layer.region !== "all") words.push(layer.region);
+  if (layer.region !== "all") words.push(layer.fades ? `${layer.region}, fading` : layer.region);
   words.push(layer.tool);
+  if (layer.details) words.push(`${layer.details} on a piece`);
+  if (layer.preparation && layer.preparation !== "none") words.push(layer.preparation);
   if (layer.markMm) words.push(`${layer.markMm} mm wide`);
   if (layer.variationSeed) words.push(`varied, plan ${layer.variationSeed}`);
   if (layer.drying === "hot air") words.push("hot air");

@@ -2,8 +2,12 @@ import type { Schema } from "../../api/client";
 
 type Reading = Schema["Reading"];
 
+/** A reading as it is looked at: of a part there is no range. */
+export type SeenReading = Omit<Reading, "layers"> & { layers: SeenLayer[] };
+export type SeenLayer = Omit<Schema["LayerReading"], "range"> & { range: Schema["RangeReading"] | null };
+
 /** The same reading as one part of the zone shows it; the whole when there is no such part. */
-export function partOf(reading: Reading, name: string | null): Reading {
+export function partOf(reading: Reading, name: string | null): SeenReading {
   const at = reading.parts.findIndex((p) => p.name === name);
   if (at < 0) return reading;
   const nothing = { raised: 0, field: 0, recess: 0 };
@@ -17,6 +21,8 @@ export function partOf(reading: Reading, name: string | null): Reading {
         wetRaised: wet.raised,
         wetField: wet.field,
         wetRecess: wet.recess,
+        // Hands are looked at over the whole zone.
+        range: null,
         ...(lies ? {} : { change: nothing, filmUm: nothing, cover: nothing }),
       };
     }),

@@ -27,6 +27,12 @@ export function Predicted({ card }: { card: Schema["MaterialCard"] }) {
             )}{" "}
           </>
         )}
+        {card.darkerThanSheen && (
+          <p className="mt-1 text-soft">
+            Darker than a {card.sheen} surface allows. The colour is kept; a {card.sheen} varnish over it will
+            pale it.
+          </p>
+        )}
         {card.opticsSource === "estimated" && (
           <b>Its hiding is an estimate from the colour alone; a contrast card would settle it.</b>
         )}

@@ -6,6 +6,7 @@ import type { Layer } from "../stack";
 import type { ColourProps } from "./props";
 import { CompareDialog } from "./CompareDialog";
 import { DidItMatch } from "./DidItMatch";
+import { Hands } from "./Hands";
 import { paintShare, partsOf } from "./share";
 import { StartHere } from "./StartHere";
 import { Target } from "./Target";
@@ -15,6 +16,7 @@ import { differs, heaviness } from "../../../shared/words";
 export function ColourPanel(props: ColourProps) {
   const { layer, layers } = props;
   const [comparing, setComparing] = useState(false);
+  const said = layer && props.reading.layers.find((l) => l.id === layer.id);
   const number = layer ? layers.indexOf(layer) + 1 : 0;
   return (
     <div className="space-y-4">
@@ -31,6 +33,7 @@ export function ColourPanel(props: ColourProps) {
           </h2>
           <Turn {...props} layer={layer} />
           <Covers {...props} layer={layer} />
+          {said && <Hands said={said} layers={layers} />}
         </section>
       )}
       {layer && <StartHere {...props} layer={layer} />}

@@ -97,10 +97,11 @@ export function StartHere({
                       {s.paint.length > 1 && `${s.paint.map((p) => p.parts).join(" : ")} · `}
                       {s.coats} coat{s.coats === 1 ? "" : "s"}
                       {!s.hides && ", ground shows"}
+                      {s.met && s.difference >= 1 && `, ${differs(s.difference)} off, as a hand varies`}
                     </span>
                   </span>
                   <span className="text-right">
-                    <b>{differs(s.difference)}</b>
+                    <b>{s.met && s.difference >= 1 ? "met" : differs(s.difference)}</b>
                     <span className="sr-only"> apart: {s.words}</span>
                     {i === 0 && (
                       <kbd className="ml-1 rounded-[2px] border border-line px-1" aria-hidden="true">

@@ -77,7 +77,15 @@ function TargetOf({ sheet, target, ends: last, onReread }: Props) {
             <span>predicted, {target.position}</span>
           </div>
           <figcaption aria-live="polite" className="mt-0.5 text-sm">
-            <b>{differs(target.difference)}</b>: {target.words}
+            {target.met && target.difference >= 1 ? (
+              <>
+                <b>Met</b>: {differs(target.difference)}, no more than a hand varies
+              </>
+            ) : (
+              <>
+                <b>{differs(target.difference)}</b>: {target.words}
+              </>
+            )}
           </figcaption>
         </figure>
       ) : (

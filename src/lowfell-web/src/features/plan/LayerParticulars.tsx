@@ -1,0 +1,115 @@
+import { Choice } from "../../kit/Field";
+import { Optional } from "./Optional";
+import { Varied } from "./Varied";
+import { capital, paintWords } from "./layerWords";
+import { breakable } from "./breaking";
+import type { Layer } from "./stack";
+import type { ColumnProps } from "./column";
+
+const preparations = [
+  "none",
+  "left open",
+  "spread on card",
+  "drained on card",
+  "shaken",
+  "mixed and rested",
+  "warmed and shaken",
+] as const;
+
+/** What only some layers have: marks with a width, details to count, a core to break down to, a region that fades. */
+export function LayerParticulars(
+  props: ColumnProps & {
+    layer: Layer;
+    set: (change: Partial<Layer>, field: string) => void;
+    faultOf: (field: string) => string | undefined;
+  },
+) {
+  const { layer, layers, set, faultOf } = props;
+  const below = breakable(layers, layer);
+  return (
+    <>
+      {marks.has(layer.technique) && (
+        <Optional
+          key={`mark ${layer.markMm}`}
+          label="Marks, wide"
+          unit="mm"
+          value={layer.markMm ?? null}
+          most={200}
+          placeholder="as usual"
+          fault={faultOf("markMm")}
+          onSet={(markMm) => set({ markMm: markMm === null ? null : Math.round(markMm * 100) / 100 }, "mark")}
+        />
+      )}
+      {details.has(layer.technique) && (
+        <Optional
+          key={`details ${layer.details}`}
+          label="On one piece"
+          unit=""
+          value={layer.details ?? null}
+          most={1000}
+          placeholder="by the area"
+          fault={faultOf("details")}
+          onSet={(n) => set({ details: n === null ? null : Math.max(1, Math.round(n)) }, "details")}
+        />
+      )}
+      {below && (
+        <Choice
+          label={layer.technique === "rub back" ? "No deeper than" : "Breaks down to"}
+          value={below.some((l) => l.id === layer.downTo) ? layer.downTo! : ""}
+          options={[
+            { value: "", text: layer.technique === "rub back" ? "as far as it goes" : "all above the fluid" },
+            ...below.map((l) => ({
+              value: l.id,
+              text: `${layers.indexOf(l) + 1} ${capital(l.technique)}, ${paintWords(l, props.byId)}`,
+            })),
+          ]}
+          onChange={(id) => set({ downTo: id === "" ? null : id }, "downTo")}
+        />
+      )}
+      {layer.technique === "patch" && (
+        <Varied
+          zoneId={props.sheet.zone.id}
+          seed={layer.variationSeed ?? null}
+          onChange={(variationSeed) => set({ variationSeed }, "variation")}
+        />
+      )}
+      {layer.region !== "all" && (
+        <label className="flex min-h-6 items-center gap-1.5 self-end text-xs">
+          <input
+            type="checkbox"
+            checked={layer.fades ?? false}
+            onChange={(e) => set({ fades: e.target.checked }, "fades")}
+          />
+          Fades to nothing
+        </label>
+      )}
+      {layer.paint.length > 0 && (
+        <Choice
+          label="Beforehand"
+          value={layer.preparation ?? "none"}
+          options={preparations}
+          onChange={(preparation) => set({ preparation }, "preparation")}
+        />
+      )}
+    </>
+  );
+}
+
+/** Techniques that leave marks one could measure. */
+const marks = new Set<Layer["technique"]>([
+  "streak",
+  "painted chip",
+  "chip through",
+  "scratch",
+  "speckle",
+  "patch",
+  "edge line",
+  "stipple",
+  "stencil",
+  "marking",
+  "run off",
+  "hit",
+]);
+
+/** Techniques whose work is done one by one. */
+const details = new Set<Layer["technique"]>(["marking", "run off", "hit", "tuft", "rock", "decal"]);

@@ -1,0 +1,14 @@
+import type { Layer } from "./stack";
+
+/**
+ * The layers that one which takes away may break, the nearest first: those above the chipping fluid for a chip, all below for a rub.
+ * Null for a layer that only adds.
+ */
+export function breakable(layers: readonly Layer[], layer: Layer): Layer[] | null {
+  if (layer.technique !== "chip through" && layer.technique !== "rub back") return null;
+  const at = layers.findIndex((l) => l.id === layer.id);
+  const below = layers.slice(0, at).reverse();
+  const fluid =
+    layer.technique === "chip through" ? below.findIndex((l) => l.technique === "chipping fluid") : -1;
+  return (fluid < 0 ? below : below.slice(0, fluid)).filter((l) => l.paint.length > 0);
+}
