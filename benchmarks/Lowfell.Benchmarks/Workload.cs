@@ -48,6 +48,17 @@ internal static class Workload
         return stack;
     }
 
+    /// <summary>A long treatment as it should be: every layer adds something to see.</summary>
+    public static List<Layer> Ordinary(int layers)
+    {
+        (Technique, Material)[] cycle = [(Technique.Stipple, white), (Technique.Speckle, brown), (Technique.Sponge, brown), (Technique.DryBrush, white), (Technique.Patch, white), (Technique.Overbrush, brown)];
+        var stack = new List<Layer> { Lay(0, Technique.Prime, primer, sound: true), Lay(1, Technique.BaseCoat, brown, sound: true) };
+        for (var i = 2; i < layers - 1; i++)
+            stack.Add(Lay(1, cycle[i % cycle.Length].Item1, cycle[i % cycle.Length].Item2, sound: true) with { Coats = 1 });
+        stack.Add(Lay(1, Technique.Varnish, matt, sound: true));
+        return stack;
+    }
+
     /// <summary>A long treatment as a painter really gets it wrong: two barriers forgotten, two waits too short, two layers nobody sees.</summary>
     public static List<Layer> WithSlips(int layers)
     {

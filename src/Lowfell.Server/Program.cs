@@ -98,6 +98,7 @@ if (args is ["--migrate-to", var target])
 if (args is ["--write-rules", var page])
 {
     await File.WriteAllTextAsync(page, Lowfell.Core.Order.RulesPage.Write());
+    await File.WriteAllTextAsync(Path.Combine(Path.GetDirectoryName(Path.GetFullPath(page))!, "drying.md"), Lowfell.Core.Drying.DryingPage.Write());
     return;
 }
 

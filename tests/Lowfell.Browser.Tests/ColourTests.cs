@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using OpenQA.Selenium;
 
 namespace Lowfell.Browser.Tests;
@@ -21,7 +22,7 @@ public sealed class ColourTests(BrowserSession session) : IClassFixture<BrowserS
     private static string Colours(Page page, int layer) => page.See($"li[data-layer='{layer}'] [data-colours]").GetAttribute("data-colours")!;
 
     private static double Apart(Page page) =>
-        double.Parse(page.See("[data-target] figcaption b").Text.Split("ΔE ")[1], System.Globalization.CultureInfo.InvariantCulture);
+        double.Parse(Regex.Match(page.See("[data-target] figcaption").Text, @"ΔE (\d+\.\d)").Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
 
     [Fact]
     public void A_wanted_colour_is_reached_by_one_key()

@@ -1,3 +1,4 @@
+using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 
 namespace Lowfell.Core.Drying;
@@ -14,37 +15,38 @@ public sealed record DryTimes(double TouchMinutes, double RecoatMinutes, double 
     }
 }
 
-/// <summary>Bench climate. <paramref name="TemperatureC"/> in Celsius, <paramref name="RelativeHumidity"/> 0..1.</summary>
-public sealed record Climate(double TemperatureC, double RelativeHumidity)
+/// <summary>The same as a range, minutes: low – usual – high.</summary>
+public sealed record DryRange(Span3 TouchMinutes, Span3 RecoatMinutes, Span3 CureMinutes)
+{
+    public static readonly DryRange None = new(default, default, default);
+
+    public DryTimes Usual => new(TouchMinutes.Usual, RecoatMinutes.Usual, CureMinutes.Usual);
+
+    /// <summary>The slower of both, figure by figure.</summary>
+    public DryRange Slower(DryRange other) => new(Most(TouchMinutes, other.TouchMinutes), Most(RecoatMinutes, other.RecoatMinutes), Most(CureMinutes, other.CureMinutes));
+
+    private static Span3 Most(Span3 a, Span3 b) => new(Math.Max(a.Low, b.Low), Math.Max(a.Usual, b.Usual), Math.Max(a.High, b.High));
+}
+
+/// <summary>
+/// Bench climate. <paramref name="TemperatureC"/> in Celsius, <paramref name="RelativeHumidity"/> 0..1; <paramref name="AirMoves"/> where a
+/// fan or an open window keeps it moving.
+/// </summary>
+public sealed record Climate(double TemperatureC, double RelativeHumidity, bool AirMoves = false)
 {
     /// <summary>The climate that drying figures are stated for.</summary>
     public static readonly Climate Standard = new(20, 0.5);
 }
 
+/// <summary>What a coat dries in: the room, what it lies on, and what the house does with hot air.</summary>
+/// <param name="Climate">The room.</param>
+/// <param name="Thirsty">It lies on bare board, plaster, filler or sand, which drinks.</param>
+/// <param name="HotAirOnWashes">House rule: washes may be dried with hot air.</param>
+public readonly record struct DryingConditions(Climate Climate, bool Thirsty = false, bool HotAirOnWashes = false);
+
 /// <summary>Usual drying figures by kind and carrier: rules of thumb, overridden by the material; the label wins.</summary>
 public static class UsualDryTimes
 {
-    private const double Hour = 60, Day = 24 * Hour;
-
     /// <summary>The usual figures for a material whose label has not been copied yet.</summary>
-    public static DryTimes For(MaterialKind kind, Carrier carrier) => (kind, carrier) switch
-    {
-        (MaterialKind.CracklePaste, _) => new(12 * Hour, 48 * Hour, 3 * Day),
-        (MaterialKind.CrackleMedium, _) => new(2 * Hour, 2 * Hour, Day),
-        (MaterialKind.TexturePaste, _) => new(90, 4 * Hour, Day),
-        (MaterialKind.Filler, _) => new(150, 5 * Hour, Day),
-        (MaterialKind.ChippingFluid, _) => new(25, 25, 4 * Hour),
-        (MaterialKind.Primer, Carrier.SolventAcrylic) => new(10, 60, Day),
-        (MaterialKind.Varnish, Carrier.WaterAcrylic) => new(15, 150, 1.5 * Day),
-        (MaterialKind.Pigment, _) or (_, Carrier.Dry) or (_, Carrier.None) => new(0, 0, 0),
-        (MaterialKind.Filter, Carrier.Enamel) => new(60, 4 * Hour, 1.5 * Day),
-        (_, Carrier.Enamel) => new(40, 12 * Hour, 2 * Day),
-        (_, Carrier.Oil) => new(12 * Hour, 2 * Day, 9 * Day),
-        (_, Carrier.SolventAcrylic) => new(8, 30, 18 * Hour),
-        (_, Carrier.PVA) => new(40, Hour, Day),
-        (_, Carrier.Cyanoacrylate) => new(1, 5, Day),
-        (_, Carrier.Alcohol) => new(10, 30, 12 * Hour),
-        (MaterialKind.Wash or MaterialKind.Filter or MaterialKind.GlazeMedium or MaterialKind.Ink, _) => new(35, 75, 18 * Hour),
-        _ => new(15, 35, Day),
-    };
+    public static DryTimes For(MaterialKind kind, Carrier carrier) => DryingTable.For(kind, carrier).Usual;
 }

@@ -10,13 +10,28 @@ public readonly record struct Window(double OpensMinutes, double ClosesMinutes);
 public static class Windows
 {
     private const double CleanUpOpens = 15;
-    private const double TopCoatCloses = 240, ChipOpens = 20, ChipCloses = 240, TuftCloses = 20;
+    private const double TopCoatCloses = 240, ChipOpens = 20, ChipCloses = 240, TuftCloses = 20, SecondCoatCloses = 60, SecondCoatAgain = 24 * 60;
 
     /// <summary>To clean up a wash, filter or streak, counted from it: rough zones close earlier; see <see cref="Lifting"/>.</summary>
     public static Window CleanUp(Carrier carrier, Relief relief, Climate climate)
     {
         var factor = DryingModel.ClimateFactor(carrier, climate);
         return new Window(carrier.IsSpiritBorne() ? CleanUpOpens * factor : 0, Lifting.MovesMinutes(carrier, relief) * factor);
+    }
+
+    /// <summary>To clean up a layer, counted from it: the excess of a filter lifts for a short while only.</summary>
+    public static Window CleanUp(Layer layer, Relief relief, Climate climate)
+    {
+        var window = CleanUp(layer.Carrier, relief, climate);
+        var closes = Lifting.MovesMinutes(layer, relief) * DryingModel.ClimateFactor(layer.Carrier, climate);
+        return new(Math.Min(window.OpensMinutes, closes / 2), closes);
+    }
+
+    /// <summary>A second coat of solvent primer: until it closes, or again from when it opens.</summary>
+    public static Window SecondPrimerCoat(Climate climate)
+    {
+        var factor = DryingModel.ClimateFactor(Carrier.SolventAcrylic, climate);
+        return new(SecondCoatAgain * factor, SecondCoatCloses * factor);
     }
 
     /// <summary>To put the top coat over chipping fluid, counted from the fluid.</summary>

@@ -50,7 +50,7 @@ public static class Lifting
                 continue;
             if (!IsWorkable(layer))
                 break;
-            if (family is { } nearest && (!SameFamily(nearest, layer.Carrier) || minutes is not { } since || since > MovesMinutes(layer.Carrier, relief)))
+            if (family is { } nearest && (!SameFamily(nearest, layer.Carrier) || minutes is not { } since || since > MovesMinutes(layer, relief)))
                 break;
             (lowest, family) = (i, layer.Carrier);
         }
@@ -96,6 +96,13 @@ public static class Lifting
         return left;
     }
 
+    /// <summary>The excess of an enamel filter lifts so long, minutes.</summary>
+    public const double FilterMovesMinutes = 20;
+
+    /// <summary>Minutes for which a layer moves at 20 C and 50 %.</summary>
+    public static double MovesMinutes(Layer layer, Relief relief) =>
+        layer.Technique == Technique.Filter && layer.Carrier == Carrier.Enamel ? FilterMovesMinutes : MovesMinutes(layer.Carrier, relief);
+
     /// <summary>Minutes for which a wash of a carrier moves at 20 C and 50 %.</summary>
     public static double MovesMinutes(Carrier carrier, Relief relief) => carrier switch
     {
@@ -124,7 +131,7 @@ public static class Lifting
         var minutes = 0.0;
         for (var i = index; i < cleanUp; i++)
             minutes += layers[i].WaitMinutes ?? 0;
-        var moves = MovesMinutes(layers[index].Carrier, relief);
+        var moves = MovesMinutes(layers[index], relief);
         if (minutes <= moves || !layers[index].Carrier.IsSpiritBorne())
             return 1;
         var gone = moves >= SetMinutes ? 1 : Math.Min(1, (minutes - moves) / (SetMinutes - moves));

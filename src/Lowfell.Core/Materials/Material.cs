@@ -64,6 +64,9 @@ public sealed record Material
     /// <summary>What it weighs, g per ml; null takes the usual of its kind.</summary>
     public decimal? DensityGPerMl { get; init; }
 
+    /// <summary>Its label says that hot air does it no harm.</summary>
+    public bool HeatSafe { get; init; }
+
     /// <summary>Touch, recoat and cure at 20 C, 50 % relative humidity and the usual film.</summary>
     public required DryTimes DryTimes { get; init; }
 

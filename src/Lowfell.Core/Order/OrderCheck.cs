@@ -10,6 +10,9 @@ namespace Lowfell.Core.Order;
 /// <summary>Runs every rule on a stack and keeps only remedies that really help.</summary>
 public static partial class OrderCheck
 {
+    /// <summary>From so many remedies on they are tried side by side.</summary>
+    private const int WorthTwoCores = 8;
+
     /// <summary>Every rule, in the order of the craft.</summary>
     public static readonly IReadOnlyList<IOrderRule> Rules =
     [
@@ -42,7 +45,8 @@ public static partial class OrderCheck
         new CautionNotes(),
     ];
 
-    private static readonly IReadOnlyList<IOrderRule> stopRules = Rules.Where(r => r.Facts.CanStop).ToList();
+    /// <summary>Rules that may stop or caution, the stops first.</summary>
+    private static readonly IOrderRule[] troublesome = Rules.Where(r => !r.Facts.OnlyHints).OrderByDescending(r => r.Facts.CanStop).ToArray();
 
     /// <summary>All findings, worst first, then from the bottom of the stack up.</summary>
     public static IReadOnlyList<Finding> Run(StackContext context, IReadOnlyList<Layer> layers) => Run(new StackView(context, layers));
@@ -50,14 +54,20 @@ public static partial class OrderCheck
     /// <inheritdoc cref="Run(StackContext, IReadOnlyList{Layer})"/>
     public static IReadOnlyList<Finding> Run(StackView view) => Run(view, _ => true);
 
-    /// <summary>Findings of some rules; their remedies are tried against every rule that can stop.</summary>
+    /// <summary>Findings of some rules; their remedies are tried against every rule.</summary>
     public static IReadOnlyList<Finding> Run(StackView view, Func<IOrderRule, bool> which)
     {
-        var found = Rules.Where(r => which(r) || r.Facts.CanStop).SelectMany(r => r.Check(view).Select(f => (Rule: r, Finding: f))).ToList();
-        var stops = found.Where(f => f.Finding.Severity == Severity.Stop).Select(f => Key(view, f.Finding)).ToHashSet();
-        return found
-            .Where(f => which(f.Rule))
-            .Select(f => f.Finding with { Remedies = f.Finding.Remedies.Where(r => Helps(view, f.Rule, f.Finding, r, stops)).ToList() })
+        var found = Rules.Where(r => which(r) || !r.Facts.OnlyHints).SelectMany(r => r.Check(view).Select(f => (Rule: r, Finding: f))).ToList();
+        var trial = new RemedyTrial(view, found.Select(f => f.Finding));
+        var told = found.Where(f => which(f.Rule)).ToArray();
+        var tried = new Finding[told.Length];
+        void Try(int i) => tried[i] = told[i].Finding with { Remedies = trial.Offered(told[i].Rule, told[i].Finding) };
+        if (told.Sum(f => f.Finding.Remedies.Count) < WorthTwoCores)
+            for (var i = 0; i < told.Length; i++)
+                Try(i);
+        else
+            Parallel.For(0, told.Length, Try);
+        return tried
             .OrderBy(f => f.Severity)
             .ThenBy(f => f.Layers.Count > 0 ? f.Layers[0] : -1)
             .ToList();
@@ -110,25 +120,12 @@ public static partial class OrderCheck
     public static (string Rule, Guid Layer) Key(StackView view, Finding finding) =>
         (finding.Rule, finding.Layers.Count > 0 ? view.Layers[finding.Layers[0]].Id : Guid.Empty);
 
-    /// <summary>On a piece half done nothing below the last layer can be changed, and of that one only how long it still waits.</summary>
-    private static bool Undoes(StackView view, StackEdit edit)
+    /// <summary>What is stopped or cautioned in a stack, worst rules first, as far as it is asked for.</summary>
+    internal static IEnumerable<Finding> Troubles(StackView view)
     {
-        var laid = view.Context.Progress.Laid;
-        if (edit is StackEdit.Replace replace && replace.At == laid - 1 && laid > 0)
-            return replace.Layer with { WaitMinutes = view.Layers[replace.At].WaitMinutes } != view.Layers[replace.At];
-        return edit.At < laid;
-    }
-
-    private static bool Helps(StackView before, IOrderRule rule, Finding finding, Remedy remedy, HashSet<(string, Guid)> stops)
-    {
-        if (remedy.Edits.Any(e => Undoes(before, e)))
-            return false;
-        var after = new StackView(before.Context, StackEdit.Apply(before.Layers, remedy.Edits), before);
-        var key = Key(before, finding);
-        if (rule.SpeaksOf(after, key.Layer))
-            return false;
-        return !stopRules
-            .SelectMany(r => r.Stops(after))
-            .Any(f => !stops.Contains(Key(after, f)));
+        foreach (var rule in troublesome)
+            foreach (var finding in rule.Check(view))
+                if (finding.Severity != Severity.Hint && !finding.IsCare)
+                    yield return finding;
     }
 }

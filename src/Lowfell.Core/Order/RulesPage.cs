@@ -12,7 +12,7 @@ public static class RulesPage
             # Order rules
 
             What Lowfell looks for in a stack of layers. Every remedy is tried on the stack before it is offered: it takes its remark
-            away and brings no new stop. A rule with a school follows the house rule of that name. Written by `./lowfell schema` from
+            away, brings no new stop or caution, and keeps what each layer is for. A rule with a school follows the house rule of that name. Written by `./lowfell schema` from
             the rules in `src/Lowfell.Core/Order/Rules`.
 
             | Rule | What it looks for | Why | School | Remedies | Can be a stop |

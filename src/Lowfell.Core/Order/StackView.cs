@@ -118,10 +118,24 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers,
     {
         if (j + 1 >= Count || FilmBelow(j + 1) is not (>= 0 and var film))
             return 0;
-        var needed = Drying.DryingModel.Needed(Layers[film], Layers[j + 1], Context.Climate).Minutes;
+        var needed = Needed(film, j + 1).Minutes.Usual;
         for (var k = film; k < j; k++)
             needed -= Wait(k);
         return Math.Max(0, Math.Ceiling(needed));
+    }
+
+    /// <summary>How long a layer takes to dry where it lies, low – usual – high.</summary>
+    public Drying.DryRange DryingOf(int i) => Drying.DryingModel.Of(Layers[i], ConditionsOf(i));
+
+    /// <summary>Minutes that a layer must have dried before a later one goes on.</summary>
+    public (Span3 Minutes, Drying.Dryness Dryness) Needed(int below, int above) => Drying.DryingModel.Needed(Layers[below], Layers[above], ConditionsOf(below));
+
+    /// <summary>The room, what the layer lies on, and what the house does with hot air.</summary>
+    private Drying.DryingConditions ConditionsOf(int i)
+    {
+        var below = FilmBelow(i);
+        var thirsty = below < 0 ? SubstrateTraits.IsThirsty(Context.Zone.Substrate) : IsTexture(below);
+        return new(Context.Climate, thirsty, Context.HouseRules.HotAirOnWash == HotAirSchool.Allowed);
     }
 
     /// <summary>The layer is on the piece already.</summary>

@@ -23,7 +23,7 @@ public sealed record NeedDto(Guid MaterialId, double Ml);
 /// </summary>
 public sealed record LayerReading(
     Guid Id, string Raised, string Field, string Recess, string Average, string WetRaised, string WetField, string WetRecess, PositionsDto Change, PositionsDto FilmUm, PositionsDto Cover,
-    double NeededWaitMinutes, double HandsOnLowMinutes, double HandsOnHighMinutes, IReadOnlyList<NeedDto> Needs, bool HidingEstimated,
+    double NeededWaitMinutes, double NeededLowMinutes, double NeededHighMinutes, double HandsOnLowMinutes, double HandsOnHighMinutes, IReadOnlyList<NeedDto> Needs, bool HidingEstimated,
     int? CoatsToHide, IReadOnlyList<double>? LightLeft, IReadOnlyList<string> Care, string RecipeKey, IReadOnlyList<PartColours> Parts, RangeReading Range);
 
 /// <summary>

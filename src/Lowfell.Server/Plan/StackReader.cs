@@ -23,7 +23,7 @@ internal sealed class StackReader(SetGraph graph)
         var view = new StackView(context, layers);
         var predictions = view.Predictions;
         var pieces = SetGraph.PieceCount(design);
-        var readings = layers.Select((layer, i) => ReadLayer(predictions, i, zone, pieces, i + 1 < layers.Count ? layers[i + 1] : null, context.Climate)).ToList();
+        var readings = layers.Select((layer, i) => ReadLayer(view, i, pieces)).ToList();
         var findings = new ZoneRemarks(graph, zoneRow, view).Findings;
         return new Reading(SubstrateTraits.Colour(zone.Substrate).ToString(), readings, findings, SetNeeds(zoneRow.TreatmentId, layers), Target(zoneRow, predictions), Parts(predictions));
     }
@@ -51,16 +51,17 @@ internal sealed class StackReader(SetGraph graph)
             .ToList();
     }
 
-    private static LayerReading ReadLayer(StackRun run, int index, Zone zone, int pieces, Layer? above, Climate climate)
+    private static LayerReading ReadLayer(StackView view, int index, int pieces)
     {
+        var (run, zone) = (view.Predictions, view.Context.Zone);
         var (layer, p) = (run.Layers[index], run[index]);
-        var needed = above is null ? DryingModel.Of(layer, climate).TouchMinutes : DryingModel.Needed(layer, above, climate).Minutes;
+        var needed = index + 1 == view.Count ? view.DryingOf(index).TouchMinutes : view.Needed(index, index + 1).Minutes;
         var hands = HandsOn.Batch(layer, zone, pieces);
         return new LayerReading(
             layer.Id, p.Raised.Colour.ToString(), p.Field.Colour.ToString(), p.Recess.Colour.ToString(), p.Average.Colour.ToString(),
             p.Wet.Raised.Colour.ToString(), p.Wet.Field.Colour.ToString(), p.Wet.Recess.Colour.ToString(),
             Positions(p.Change), Positions(p.DryFilmUm), Positions(p.Cover),
-            Duration(needed), Math.Round(hands * (1 - HandsOn.TypicalError)), Math.Round(hands * (1 + HandsOn.TypicalError)),
+            Duration(needed.Usual), Duration(needed.Low), Duration(needed.High), Math.Round(hands * (1 - HandsOn.TypicalError)), Math.Round(hands * (1 + HandsOn.TypicalError)),
             Quantities.ForLayer(layer, zone, pieces).Select(n => new NeedDto(n.Material.Id, Math.Round(n.Ml, 2))).ToList(),
             layer.Paint.Any(x => x.Material.OpticsSource == OpticsSource.Estimated), CoatsToHide(run, index), LightLeft(run, index),
             Care.For(layer, zone.Substrate).Select(c => c.Text).ToList(), Recipe.Of(layer)?.Key ?? "", PartColours(run, index), Range(run, index + 1));

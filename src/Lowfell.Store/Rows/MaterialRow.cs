@@ -79,6 +79,7 @@ public sealed class MaterialRow
             Entered = (evidence.OverWhite ?? evidence.Colour)?.ToLab(),
             Sheen = Sheen,
             Lustre = Lustre,
+            HeatSafe = HeatSafe,
             MostThinnerShare = (double?)MostThinnerShare,
             SolidsFraction = (double)SolidsFraction,
             Thinners = Thinners,
@@ -92,7 +93,7 @@ public sealed class MaterialRow
     public bool IsSameToCore(MaterialRow other) =>
         (Name, Kind, Carrier, Colour, OverBlack, OverWhite, CoatsToHide) == (other.Name, other.Kind, other.Carrier, other.Colour, other.OverBlack, other.OverWhite, other.CoatsToHide)
         && (Sheen, SolidsFraction, TouchMinutes, RecoatMinutes, CureMinutes, HidingFactor, TintFactor) == (other.Sheen, other.SolidsFraction, other.TouchMinutes, other.RecoatMinutes, other.CureMinutes, other.HidingFactor, other.TintFactor)
-        && (Lustre, MostThinnerShare, DropMl, DensityGPerMl) == (other.Lustre, other.MostThinnerShare, other.DropMl, other.DensityGPerMl)
+        && (Lustre, MostThinnerShare, DropMl, DensityGPerMl, HeatSafe) == (other.Lustre, other.MostThinnerShare, other.DropMl, other.DensityGPerMl, other.HeatSafe)
         && Thinners.SequenceEqual(other.Thinners);
 
     private static SrgbColour? Read(string? text) => text is null ? null : SrgbColour.Parse(text);

@@ -35,11 +35,12 @@ public class LiftingTests
             });
 
     [Theory]
-    [InlineData(20, 30, 1)]
+    [InlineData(5, 10, 1)]
+    [InlineData(20, 30, 2)]
     [InlineData(24 * 60, 30, 2)]
     [InlineData(null, 30, 2)]
     [InlineData(20, 5000, 2)]
-    [InlineData(20, null, 1)]
+    [InlineData(5, null, 1)]
     public void It_reaches_what_still_moves(int? afterFilter, int? afterPin, int lowest)
     {
         Layer[] stack = [satin, Lay(Technique.Filter, EnamelFilter, wait: afterFilter), Lay(Technique.PinWash, EnamelWash, wait: afterPin), Lay(Technique.Inspect), Wipe()];

@@ -50,7 +50,7 @@ public class RemedyProperties
         });
 
     [Fact]
-    public void Every_remedy_takes_its_finding_away_and_brings_no_new_stop() => Stacks.Sample(s =>
+    public void Every_remedy_takes_its_finding_away_brings_no_new_trouble_and_keeps_what_a_layer_is_for() => Stacks.Sample(s =>
     {
         var before = new StackView(s.Context, s.Stack);
         foreach (var finding in OrderCheck.Run(before))
@@ -61,12 +61,31 @@ public class RemedyProperties
     /// <summary>Applies a remedy and checks everything anew, from nothing.</summary>
     internal static void Holds(StackView before, Finding finding, Remedy remedy)
     {
-        var stops = OrderCheck.Glance(before).Where(f => f.Severity == Severity.Stop).Select(f => OrderCheck.Key(before, f)).ToHashSet();
+        var troubles = OrderCheck.Glance(before).Where(f => f.Severity != Severity.Hint).ToList();
+        var known = troubles.Select(f => OrderCheck.Key(before, f)).ToHashSet();
+        var stops = troubles.Where(f => f.Severity == Severity.Stop).Select(f => OrderCheck.Key(before, f)).ToHashSet();
         var after = new StackView(before.Context, StackEdit.Apply(before.Layers, remedy.Edits));
         var left = OrderCheck.Glance(after).Where(f => !f.IsCare).ToList();
         Assert.DoesNotContain(left, f => OrderCheck.Key(after, f) == OrderCheck.Key(before, finding));
         Assert.DoesNotContain(left, f => f.Severity == Severity.Stop && !stops.Contains(OrderCheck.Key(after, f)));
+        Assert.DoesNotContain(left, f => f.Severity == Severity.Caution && !known.Contains(OrderCheck.Key(after, f)));
+
+        // No veil becomes a coat that hides.
+        foreach (var layer in before.Layers.Where(IsVeil))
+            if (after.IndexOf(layer.Id) is >= 0 and var at)
+                Assert.True(IsVeil(after.Layers[at]) || after.Layers[at].Technique == Technique.Stipple, $"{remedy.Text}: {layer.Technique} of {layer.MaterialName} becomes {after.Layers[at].Technique} of {after.Layers[at].MaterialName}");
     }
+
+    private static bool IsVeil(Layer layer) =>
+        layer.Technique is Technique.AllOverWash or Technique.PinWash or Technique.Filter or Technique.Glaze && (!layer.Main!.IsOpaque || layer.PaintShare < 0.6);
+
+    [Fact]
+    public void Rules_that_only_hint_never_say_more() => Stacks.Sample(s =>
+    {
+        var view = new StackView(s.Context, s.Stack);
+        foreach (var rule in OrderCheck.Rules.Where(r => r.Facts.OnlyHints))
+            Assert.All(rule.Check(view), f => Assert.Equal(Severity.Hint, f.Severity));
+    }, iter: 200);
 
     /// <summary>A school changes what the rules that name it say, and nothing else.</summary>
     [Fact]

@@ -90,7 +90,7 @@ internal static class RuleExamples
         yield return new("no-protection", At(), [prime, ground], [prime, ground, matt, Lay(Technique.EdgeLine, Metal), Lay(Technique.Pigment, Dust), Lay(Technique.Rim, Brown)]);
         yield return new("mask-left", At(), [prime, ground, mask, airbrushed, matt], [prime, ground, mask, airbrushed, off, matt]);
         yield return new("mask-left", At(), [prime, ground, mask, airbrushed with { WaitMinutes = 1 }, off, matt], [prime, ground, mask, airbrushed with { WaitMinutes = 30 }, off, matt]);
-        yield return new("mask-left", At(), [prime, ground, mask, airbrushed with { WaitMinutes = 3 * 24 * 60 }, off, matt], [prime, ground, mask, airbrushed, off, matt]);
+        yield return new("mask-left", At(), [prime, ground, mask, airbrushed with { WaitMinutes = 8 * 24 * 60 }, off, matt], [prime, ground, mask, airbrushed, off, matt]);
         yield return new("buried-colour", At(), [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.BaseCoat, Dark, 4), matt], [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.ChippingFluid, Fluid), Lay(Technique.BaseCoat, Dark, 4), matt]);
         yield return new("buried-colour", At(), [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.BaseCoat, Dark, 4), matt], [prime, Lay(Technique.BaseCoat, Red), Lay(Technique.Overbrush, Dark), matt]);
         yield return new("buried-colour", At(), [prime, pale, Lay(Technique.BaseCoat, Dark, 4), matt], [prime, pale, mask, Lay(Technique.BaseCoat, Dark, 4), off, matt]);
@@ -98,7 +98,7 @@ internal static class RuleExamples
         yield return new("mixed-carriers", At(), [prime, ground with { Paint = [new MixPart(Brown, Parts.Of(2)), new MixPart(Lacquer, Parts.One)] }], [prime, ground with { Paint = [new MixPart(Brown, Parts.Of(2)), new MixPart(White, Parts.One)] }]);
         yield return new("wrong-thinner", At(), [prime, ground with { Dilution = new Dilution(Spirit, Parts.Of(2), Parts.One) }], [prime, ground with { Dilution = new Dilution(Water, Parts.Of(2), Parts.One) }]);
         yield return new("overthinned", At(), [prime, ground with { Dilution = new Dilution(Water, Parts.One, Parts.Of(3)) }], [prime, ground with { Dilution = new Dilution(Water, Parts.One, Parts.One) }]);
-        yield return new("soft-below", At(), [prime, ground with { WaitMinutes = 5 }, wash], [prime, ground with { WaitMinutes = 60 }, wash]);
+        yield return new("soft-below", At(), [prime, ground with { WaitMinutes = 5 }, wash], [prime, ground with { WaitMinutes = 140 }, wash]);
         yield return new("buried-barrier", At(), [prime, ground, satin, Lay(Technique.Scratch), Lay(Technique.Streak, EnamelWash)], [prime, ground, Lay(Technique.Scratch), satin, Lay(Technique.Streak, EnamelWash)]);
         yield return new("unsealed-texture", At(), [prime, Lay(Technique.CracklePaste, Crackle), wash], [prime, Lay(Technique.CracklePaste, Crackle), Lay(Technique.SealTexture, Matt, 2), wash]);
         yield return new("render-order", board, [fresh, Lay(Technique.Render, Filler, strength: 0.5)], [Lay(Technique.Render, Filler, strength: 0.5), fresh]);

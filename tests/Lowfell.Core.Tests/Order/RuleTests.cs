@@ -102,9 +102,9 @@ public class RuleTests
     {
         var wash = Lay(Technique.AllOverWash, Wash);
         Assert.Equal(Severity.Stop, Fires("soft-below", Context(), prime, ground with { WaitMinutes = 5 }, wash).Severity);
-        Assert.Equal(Severity.Caution, Fires("soft-below", Context(), prime, ground with { WaitMinutes = 30 }, wash).Severity);
-        Quiet("soft-below", Context(), prime, ground with { WaitMinutes = 60 }, wash);
-        Fires("soft-below", Context(climate: new Climate(12, 0.8)), prime, ground with { WaitMinutes = 60 }, wash);
+        Assert.Equal(Severity.Caution, Fires("soft-below", Context(), prime, ground with { WaitMinutes = 60 }, wash).Severity);
+        Quiet("soft-below", Context(), prime, ground with { WaitMinutes = 140 }, wash);
+        Fires("soft-below", Context(climate: new Climate(12, 0.8)), prime, ground with { WaitMinutes = 140 }, wash);
         Quiet("soft-below", Context(), prime, ground, wash);
     }
 

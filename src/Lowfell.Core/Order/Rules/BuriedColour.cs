@@ -12,7 +12,8 @@ internal sealed class BuriedColour : LayerRule
     public override RuleFacts Facts { get; } = new("buried-colour",
         "A colour of which nothing can be told under the later ones at any position, unless it is there to be chipped through.",
         "Paint and minutes for nothing.",
-        "Leave it out; leave the layer over it thinner.");
+        "Leave it out; leave the layer over it thinner.")
+    { OnlyHints = true };
 
     protected override Finding? At(StackView view, int i)
     {

@@ -12,7 +12,8 @@ internal sealed class ChipWindow : LayerRule
     public override RuleFacts Facts { get; } = new("chip-window",
         "Chipping fluid without a water-based top coat, with varnish between, or chipped after its window.",
         "Water must get through the top coat to wake the fluid; sealed or cured it no longer does.",
-        "Move the varnish; use a water-based top coat; chip sooner.");
+        "Move the varnish; use a water-based top coat; chip sooner.")
+    { Schools = [School.HotAirOnWash] };
 
     protected override Finding? At(StackView view, int i) => view.Layers[i].Technique switch
     {
@@ -58,7 +59,7 @@ internal sealed class ChipWindow : LayerRule
             return Say(view, i, [i, top], "Top coat keeps the water out", $"layer {top + 1}, {coat.MaterialName}, is {EnumWords.Of(coat.Carrier)}: water does not get through it", WaterBorne(view, top));
         var forTop = Windows.TopCoatOverFluid(view.Context.Climate).ClosesMinutes;
         if (view.MinutesAtLeast(i, top) is { } wait && wait > forTop)
-            return Say(view, i, [i, top], "Top coat comes too late", $"the top coat follows after {Duration.Words(wait)}; the fluid wakes evenly for about {Duration.Words(forTop)}", Wait(view, top - 1, DryingModel.Of(view.Layers[i], view.Context.Climate).RecoatMinutes));
+            return Say(view, i, [i, top], "Top coat comes too late", $"the top coat follows after {Duration.Words(wait)}; the fluid wakes evenly for about {Duration.Words(forTop)}", Wait(view, top - 1, view.DryingOf(i).RecoatMinutes.Usual));
 
         // Where the chipping is a layer of its own it answers for itself.
         if (view.NextAbove(i, j => view.Layers[j].Technique == Technique.ChipThrough) >= 0)

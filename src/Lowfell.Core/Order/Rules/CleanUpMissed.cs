@@ -11,7 +11,8 @@ internal sealed class CleanUpMissed : LayerRule
     public override RuleFacts Facts { get; } = new("clean-up-missed",
         "Pin wash without clean-up, or a clean-up of any wash, filter or streak planned after its window closes.",
         "Once set, the excess comes off with hard rubbing only, and the paint below with it.",
-        "Add the clean-up; do it within the window.");
+        "Add the clean-up; do it within the window.")
+    { Schools = [School.HotAirOnWash] };
 
     protected override Finding? At(StackView view, int i)
     {
@@ -20,7 +21,7 @@ internal sealed class CleanUpMissed : LayerRule
         var layer = view.Layers[i];
         var relief = view.Context.Zone.Relief;
         var cleanUp = view.CleanUpOf(i);
-        var window = Windows.CleanUp(layer.Carrier, relief, view.Context.Climate);
+        var window = Windows.CleanUp(layer, relief, view.Context.Climate);
         if (cleanUp < 0)
             return layer.Carrier.IsSpiritBorne() && layer.Technique == Technique.PinWash ? Missing(view, i, window) : null;
         if (!layer.Carrier.IsSpiritBorne() || view.MinutesAtLeast(i, cleanUp) is not { } minutes || minutes <= window.ClosesMinutes)

@@ -10,9 +10,10 @@ namespace Lowfell.Core.Order.Rules;
 internal sealed class CrackleFilm : LayerRule
 {
     public override RuleFacts Facts { get; } = new("crackle-film",
-        "Crackle film too thin for cracks, crackle medium not dry, its top colour worked twice, or hot air on paste.",
+        "Crackle film too thin for cracks, crackle medium not dry, its top colour worked twice, or hot air on paste that is not marked heat-safe.",
         "The cracks come from one slow shrinking film; anything that disturbs it spoils them.",
-        "A thicker film; one pass of top colour; wait longer; dry in still air.", CanStop: true);
+        "A thicker film; one pass of top colour; wait longer; dry in still air.", CanStop: true)
+    { Schools = [School.HotAirOnWash] };
 
     /// <summary>Thinner than this, paste dries without cracks that show, um.</summary>
     private const double LeastUm = 500;
@@ -23,7 +24,7 @@ internal sealed class CrackleFilm : LayerRule
             return null;
         var layer = view.Layers[i];
         if (layer.Main!.Kind == MaterialKind.CracklePaste)
-            return layer.Drying == DryingMode.HotAir ? HotAir(view, i) : TooThin(view, i);
+            return layer.Drying == DryingMode.HotAir && !layer.Main.HeatSafe ? HotAir(view, i) : TooThin(view, i);
         return layer.Technique == Technique.CrackleMedium ? OverMedium(view, i) : null;
     }
 
@@ -48,7 +49,7 @@ internal sealed class CrackleFilm : LayerRule
         var top = view.NextAbove(i, view.LeavesFilm);
         if (top < 0)
             return null;
-        var times = DryingModel.Of(view.Layers[i], view.Context.Climate);
+        var times = view.DryingOf(i).Usual;
         if (view.MinutesAtLeast(i, top) is { } planned && planned < times.RecoatMinutes)
         {
             var wait = Duration.RoundUp(times.RecoatMinutes);

@@ -10,7 +10,7 @@ internal sealed class GatesLeft : LayerRule
         "Painted on the frame, with no trim-and-touch-up before the final varnish.",
         "Where a part is cut from its frame a bare spot is left, and varnish seals it in.",
         "Trim and touch up before the final varnish.")
-    { Schools = [School.PaintOnFrame] };
+    { OnlyHints = true, Schools = [School.PaintOnFrame] };
 
     protected override Finding? At(StackView view, int i)
     {

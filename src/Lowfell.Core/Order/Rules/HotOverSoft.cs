@@ -10,9 +10,10 @@ namespace Lowfell.Core.Order.Rules;
 internal sealed class HotOverSoft : IOrderRule
 {
     public RuleFacts Facts { get; } = new("hot-over-soft",
-        "Lacquer or strong solvent over enamel, oil or uncured acrylic.",
+        "Lacquer or strong solvent over enamel, oil or uncured acrylic; a second coat of solvent primer in the hours in which it wrinkles.",
         "It lifts or crazes whatever is softer than itself.",
-        "Use a water-borne product; move it below; wait for the cure.", CanStop: true);
+        "Use a water-borne product; move it below; wait for the cure.", CanStop: true)
+    { Schools = [School.HotAirOnWash] };
 
     public IEnumerable<Finding> Check(StackView view)
     {
@@ -24,6 +25,8 @@ internal sealed class HotOverSoft : IOrderRule
                 yield return OverEnamel(view, i, soft);
             else if (UncuredBelow(view, i) is { } fresh)
                 yield return OverUncured(view, i, fresh);
+            else if (BetweenCoats(view, i) is { } late)
+                yield return SecondCoat(view, i, late);
         }
     }
 
@@ -41,8 +44,29 @@ internal sealed class HotOverSoft : IOrderRule
         var below = view.FilmBelow(i);
         if (below < 0 || !view.Layers[below].Carrier.IsWaterBorne() || view.MinutesAtLeast(below, i) is not { } planned)
             return null;
-        var cure = DryingModel.Of(view.Layers[below], view.Context.Climate).CureMinutes;
+        var cure = view.DryingOf(below).CureMinutes.Usual;
         return planned < cure ? (below, cure, planned) : null;
+    }
+
+    /// <summary>A second coat of solvent primer goes on while the first is open, or once it is hard: in between it wrinkles.</summary>
+    private static double? BetweenCoats(StackView view, int i)
+    {
+        var below = view.FilmBelow(i);
+        if (below < 0 || view.Layers[below].Main is not { Kind: MaterialKind.Primer, Carrier: Carrier.SolventAcrylic } || view.Layers[i].Main!.Kind != MaterialKind.Primer
+            || view.PlannedMinutes(below, i) is not { } planned)
+            return null;
+        var again = Windows.SecondPrimerCoat(view.Context.Climate);
+        return planned > again.ClosesMinutes && planned < again.OpensMinutes ? planned : null;
+    }
+
+    private Finding SecondCoat(StackView view, int i, double planned)
+    {
+        var again = Windows.SecondPrimerCoat(view.Context.Climate);
+        var last = view.Layers[i - 1];
+        Remedy Wait(string id, double minutes) => new(id, $"Wait {Duration.Words(minutes)}", [new StackEdit.Replace(i - 1, last with { WaitMinutes = Math.Max(0, minutes - (planned - (last.WaitMinutes ?? 0))) })]);
+        return new Finding(Facts.Id, Severity.Caution, [i, i - 1], "Second coat in the hours between",
+            $"{Capital(view.Name(i))}, follows {Duration.Words(planned)} after the first coat: within about {Duration.Words(again.ClosesMinutes)} it melts into it, after {Duration.Words(again.OpensMinutes)} it lies on it, in between it wrinkles.",
+            [Wait("sooner", Math.Floor(again.ClosesMinutes / 2 / 5) * 5), Wait("next-day", Duration.RoundUp(again.OpensMinutes))]);
     }
 
     private Finding OverEnamel(StackView view, int i, int soft)

@@ -10,7 +10,8 @@ internal sealed class MaskLeft : LayerRule
     public override RuleFacts Facts { get; } = new("mask-left",
         "Mask never taken off, or taken off before its paint is set to the touch or after it has cured hard.",
         "Left on it tears the paint or leaves its glue; taken off wet the edge runs.",
-        "Take it off once the paint is touch dry.");
+        "Take it off once the paint is touch dry.")
+    { Schools = [School.HotAirOnWash] };
 
     protected override Finding? At(StackView view, int i)
     {
@@ -21,7 +22,7 @@ internal sealed class MaskLeft : LayerRule
             return Never(view, i);
         if (view.NextBelow(off, j => j > i && view.LeavesFilm(j)) is not (>= 0 and var paint) || view.MinutesAtLeast(paint, off) is not { } minutes)
             return null;
-        var times = DryingModel.Of(view.Layers[paint], view.Context.Climate);
+        var times = view.DryingOf(paint).Usual;
         if (minutes >= times.TouchMinutes && (minutes <= times.CureMinutes || times.CureMinutes == 0))
             return null;
         var early = minutes < times.TouchMinutes;

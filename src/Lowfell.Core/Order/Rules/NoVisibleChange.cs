@@ -17,7 +17,7 @@ internal sealed class NoVisibleChange : LayerRule
         "Layer whose predicted change is below the eye at the table in every position.",
         "Nobody will see the work.",
         "Leave it out; lay it more heavily; use it neat.")
-    { Schools = [School.DryBrushCleaning] };
+    { OnlyHints = true, Schools = [School.DryBrushCleaning] };
 
     protected override Finding? At(StackView view, int i)
     {

@@ -10,7 +10,7 @@ internal sealed class OneHeavyWash : LayerRule
         "Predicted recess so dark after one wash that two thin passes give more control.",
         "A heavy wash decides everything at once; the second of two thin ones can still be left out.",
         "Two passes at half the strength.")
-    { Schools = [School.DryBrushCleaning] };
+    { OnlyHints = true, Schools = [School.DryBrushCleaning] };
 
     /// <summary>Lightness lost in the recess at one go, CIELAB L.</summary>
     private const double Heavy = 40;

@@ -10,7 +10,8 @@ internal sealed class PasteThenTuft : LayerRule
     public override RuleFacts Facts { get; } = new("paste-then-tuft",
         "Tuft meant to be embedded but the paste is dry; tuft before dry brush, wash or varnish.",
         "A tuft in dry paste only sits on it; one that is brushed or sprayed over turns into a stump of paint.",
-        "Press it in while wet; move it to the end.");
+        "Press it in while wet; move it to the end.")
+    { Schools = [School.HotAirOnWash] };
 
     protected override Finding? At(StackView view, int i)
     {

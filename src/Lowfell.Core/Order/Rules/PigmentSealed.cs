@@ -15,7 +15,7 @@ internal sealed class PigmentSealed : LayerRule
     {
         if (!PowderWork.IsLoose(view, i))
             return null;
-        var varnish = view.NextAbove(i, view.IsVarnish);
+        var varnish = view.NextAbove(i, j => view.IsVarnish(j) || Floods(view, i, j));
         if (varnish >= 0)
             return Washed(view, i, varnish);
         var zone = view.Context.Zone;
@@ -25,6 +25,10 @@ internal sealed class PigmentSealed : LayerRule
             $"{view.Layers[i].MaterialName} is left loose on a piece that is {(zone.Handling == Handling.HardPlay ? "played hard" : "handled")}. Your house rule is to fix pigments then; some of the chalkiness goes.",
             PowderWork.Fix(view, i));
     }
+
+    /// <summary>A wash, filter or glaze over the whole of it takes the powder with it as a varnish does.</summary>
+    private static bool Floods(StackView view, int i, int j) =>
+        view.LeavesFilm(j) && view.Layers[j].Technique is Technique.AllOverWash or Technique.Filter or Technique.Glaze && Regions.Meet(view.Layers[j].Region, view.Layers[i].Region);
 
     private Finding Washed(StackView view, int i, int varnish)
     {
@@ -36,7 +40,7 @@ internal sealed class PigmentSealed : LayerRule
             text += $" and fix it with {fixer.Name}";
         }
 
-        return new Finding(Facts.Id, Severity.Caution, [i, varnish], "Varnish over pigment",
+        return new Finding(Facts.Id, Severity.Caution, [i, varnish], view.IsVarnish(varnish) ? "Varnish over pigment" : "Wet work over pigment",
             $"Layer {varnish + 1}, {view.Layers[varnish].MaterialName}, wets {view.Layers[i].MaterialName} below it: most of the powder's colour goes.",
             [new Remedy("pigment-last", text, last), .. PowderWork.Fix(view, i)]);
     }

@@ -9,7 +9,8 @@ internal sealed class RimLast : LayerRule
     public override RuleFacts Facts { get; } = new("rim-last",
         "Rim before layers that soil it.",
         "Washes, dust and drybrush land on the clean rim and it is painted again.",
-        "Paint the rim last.");
+        "Paint the rim last.")
+    { OnlyHints = true };
 
     protected override Finding? At(StackView view, int i)
     {

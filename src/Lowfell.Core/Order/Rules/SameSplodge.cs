@@ -8,7 +8,8 @@ internal sealed class SameSplodge : LayerRule
     public override RuleFacts Facts { get; } = new("same-splodge",
         "Patch layer repeated with no variation plan over many pieces.",
         "Neighbours with the same splodge read as copies.",
-        "A plan that varies place and amount from piece to piece.");
+        "A plan that varies place and amount from piece to piece.")
+    { OnlyHints = true };
 
     /// <summary>From this many pieces on the eye finds what repeats.</summary>
     private const int Many = 4;

@@ -12,7 +12,7 @@ internal sealed class SameToneNeighbours : IOrderRule
         "Two touching zones meant to separate cannot be told apart from the table.",
         "The work on the limit between them is lost from the players’ chairs.",
         "Shift one of them with a filter or a wash.")
-    { Schools = [School.DryBrushCleaning] };
+    { OnlyHints = true, Schools = [School.DryBrushCleaning] };
 
     public IEnumerable<Finding> Check(StackView view)
     {

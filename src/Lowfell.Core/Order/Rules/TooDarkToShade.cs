@@ -13,7 +13,7 @@ internal sealed class TooDarkToShade : LayerRule
         "Wash or glaze over a base already near its colour.",
         "On a base as dark as itself a wash does next to nothing.",
         "A lighter base; leave the wash out.")
-    { Schools = [School.DryBrushCleaning] };
+    { OnlyHints = true, Schools = [School.DryBrushCleaning] };
 
     /// <summary>What even a flood of the shade changes (CIEDE2000) on a base that is as dark as itself, and from which "no-visible-change" no longer speaks.</summary>
     private const double Hardly = 8, Nothing = 1;

@@ -100,6 +100,11 @@ function Row(props: Props) {
             <span className="block truncate text-soft">{details}</span>
           </span>
           <span
+            data-tip={
+              said && number < layers.length && said.neededWaitMinutes > 0
+                ? `wants ${waitWords(said.neededLowMinutes)} to ${waitWords(said.neededHighMinutes)}, usually ${waitWords(said.neededWaitMinutes)}: an estimate, the label wins`
+                : undefined
+            }
             className={`text-xs whitespace-nowrap ${layer.waitMinutes === null ? "text-soft" : "font-semibold"}`}
           >
             {number === layers.length && layer.waitMinutes === null
