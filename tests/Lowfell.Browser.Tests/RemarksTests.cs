@@ -13,18 +13,18 @@ public sealed class RemarksTests(BrowserSession session) : IClassFixture<Browser
         var page = session.Open();
         page.SeeText("h1", "Brick field");
         page.Go("Remarks");
-        page.See("[data-group='soft-below'] [data-remedy='wait-open']");
+        page.See("[data-group='wash-on-flat'] [data-remedy='as-filter']");
         var before = Counts(page);
         Assert.Empty(page.Axe());
-        page.Click("[data-group='soft-below'] [data-remedy='wait-open']");
+        page.Click("[data-group='wash-on-flat'] [data-remedy='as-filter']");
         page.See("[role=dialog] [data-change]");
         Assert.Empty(page.Axe());
         page.ClickText("button", "Do it everywhere");
         page.Gone("[role=dialog]");
-        page.Gone("[data-group='soft-below']");
+        page.Gone("[data-group='wash-on-flat']");
         Assert.NotEqual(before, Counts(page));
         page.Press(Keys.Control + "z");
-        page.See("[data-group='soft-below']");
+        page.See("[data-group='wash-on-flat']");
         page.Wait(_ => Counts(page) == before);
         Assert.Empty(page.Errors());
     }
@@ -72,23 +72,24 @@ public sealed class RemarksTests(BrowserSession session) : IClassFixture<Browser
     public void A_remedy_says_what_it_would_do_before_it_is_pressed()
     {
         var page = session.Open();
-        page.ClickText("a", "Reed dredger");
-        page.SeeText("h1", "Hull");
-        page.See("[data-finding='same-solvent'] [data-remedy='varnish-below']");
+        page.SeeText("h1", "Brick field");
+        page.ClickText("a", "Back face");
+        page.SeeText("h1", "Back face");
+        page.See("[data-finding='wash-on-flat'] [data-remedy='stippled']");
         page.Wait(d =>
         {
-            ((IJavaScriptExecutor)d).ExecuteScript("document.querySelector(\"[data-finding='same-solvent'] [data-remedy='varnish-below']\").focus()");
+            ((IJavaScriptExecutor)d).ExecuteScript("document.querySelector(\"[data-finding='wash-on-flat'] [data-remedy='stippled']\").focus()");
             return true;
         });
-        var change = page.See("[data-finding='same-solvent'] [data-change]");
-        Assert.Contains("more work", change.Text);
-        Assert.Contains("Tarnside Satin", change.Text);
-        Assert.Equal(12, page.Stack().Count);
+        var change = page.See("[data-finding='wash-on-flat'] [data-change]");
+        Assert.Contains("work", change.Text);
+        Assert.Contains("Peat Wash", change.Text);
+        Assert.DoesNotContain(page.Stack(), l => l.Contains("stipple", StringComparison.OrdinalIgnoreCase));
         page.Keys(Keys.Enter);
-        page.Gone("[data-finding='same-solvent']");
-        Assert.Equal(13, page.Stack().Count);
+        page.Gone("[data-finding='wash-on-flat']");
+        Assert.Contains(page.Stack(), l => l.Contains("stipple", StringComparison.OrdinalIgnoreCase));
         page.ClickText("button", "Undo");
-        page.See("[data-finding='same-solvent']");
+        page.See("[data-finding='wash-on-flat']");
         page.Stored();
     }
 

@@ -75,11 +75,11 @@ public sealed class RemarksTests(LowfellServer server) : IClassFixture<LowfellSe
     [Fact]
     public async Task A_remark_lived_with_is_quiet_until_its_facts_change()
     {
-        var zone = $"/api/plan/zones/{await server.ZoneId("Pump house", "Walls")}";
+        var zone = $"/api/plan/zones/{await server.ZoneId("Pump house", "Cut edges")}";
         var sheet = await server.Get(zone);
-        JsonNode Finding(JsonNode reading) => reading["findings"]!.AsArray().Single(f => f!.Text("rule") == "light-buried")!;
+        JsonNode Finding(JsonNode reading) => reading["findings"]!.AsArray().Single(f => f!.Text("rule") == "wash-on-flat")!;
         var finding = Finding(sheet["reading"]!);
-        object Entry(string? reason, string? facts = null) => new { rule = "light-buried", layerId = finding["layers"]![0]!.GetValue<Guid>(), facts = facts ?? finding.Text("facts"), reason };
+        object Entry(string? reason, string? facts = null) => new { rule = "wash-on-flat", layerId = finding["layers"]![0]!.GetValue<Guid>(), facts = facts ?? finding.Text("facts"), reason };
 
         var (status, problem) = await server.Send(HttpMethod.Post, zone + "/accepted", Entry("  "));
         Assert.Equal((400, "reason"), (status, problem.Fields().Single()));
@@ -102,11 +102,11 @@ public sealed class RemarksTests(LowfellServer server) : IClassFixture<LowfellSe
         }
 
         async Task<JsonNode> Read(JsonArray layers) => (await server.Send(HttpMethod.Post, zone + "/reading", new JsonObject { ["layers"] = layers })).Body;
-        var light = finding["layers"]![0]!.GetValue<Guid>();
+        var wash = finding["layers"]![0]!.GetValue<Guid>();
         var inspect = sheet["layers"]![0]!.Copy();
         (inspect["id"], inspect["technique"], inspect["paint"], inspect["dilution"]) = (Guid.NewGuid(), "inspect", new JsonArray(), null);
         Assert.NotNull(Finding(await Read(Edited(l => l.Insert(0, inspect.Copy()))))["accepted"]);
-        Assert.Null(Finding(await Read(Edited(l => l.Single(x => x["id"]!.GetValue<Guid>() == light)["strength"] = 1.5)))["accepted"]);
+        Assert.Null(Finding(await Read(Edited(l => l.Single(x => x["id"]!.GetValue<Guid>() == wash)["strength"] = 1.5)))["accepted"]);
 
         (status, _) = await server.Send(HttpMethod.Post, $"/api/plan/accepted/{accepted.Text("id")}/take-back", null);
         Assert.Equal(200, status);

@@ -11,10 +11,10 @@ internal static class DemoTreatments
             patch | Brick Clay | x0.7, 2:1 Tap Water, "single bricks, never the same ones twice"
             overbrush | Old Terracotta |
             varnish | Tarnside Satin | 2:1 Tarnside Thinner
-            filter | Sedge Filter | wait 240
+            filter | Sedge Filter | x0.6, wait 300
             varnish | Tarnside Satin | 2:1 Tarnside Thinner
-            pin wash | Bog Umber | "joints only, no pool wider than 1 mm"
-            clean up excess | Chandlery Thinner | wait 720
+            pin wash | Bog Umber | 1:1 Chandlery Thinner, "joints only, no pool wider than 1 mm"
+            clean up excess | Chandlery Thinner | wait 960
             varnish | Tarnside Matt | 2:1 Tarnside Thinner
             dry brush | Salt White | x0.6, "almost none left on the brush"
             dust | Silt Pigment | lower third, "loose"
@@ -33,7 +33,7 @@ internal static class DemoTreatments
             base coat | Wet Slate 1 + Weed Green 1 | 4:1 Tap Water, 2 coats
             sponge | Weed Green |
             varnish | Tarnside Satin | 2:1 Tarnside Thinner
-            streak | Tide Slime | x1.2, wait 600
+            streak | Tide Slime | x1.2, wait 960
             varnish | Tarnside Matt | 2:1 Tarnside Thinner
             all-over wash | Tideline Wash |
             dry brush | Salt White | x0.5, raised
@@ -44,7 +44,7 @@ internal static class DemoTreatments
             painted chip | Rust Bloom |
             varnish | Tarnside Satin | 2:1 Tarnside Thinner
             pin wash | Rust Run |
-            clean up excess | Chandlery Thinner | wait 720
+            clean up excess | Chandlery Thinner | wait 960
             varnish | Tarnside Matt | 2:1 Tarnside Thinner
             edge line | Bright Wear | x0.5
             """,
@@ -59,11 +59,11 @@ internal static class DemoTreatments
             seal texture | White Glue | 1:1 Tap Water
             render | Wall Filler |
             prime | Brush-on Ground | airbrush, 2 coats
-            directional light | Salt White | airbrush, 1:1 Tarnside Thinner
             base coat | Lime Render | 3 coats
+            overbrush | Salt White | x0.7
             all-over wash | Ochre Silt Wash |
             varnish | Tarnside Satin | 2:1 Tarnside Thinner
-            streak | Rust Run | x0.5, wait 600
+            streak | Rust Run | x1.3, 0.5 mm, wait 960
             varnish | Tarnside Matt | 2:1 Tarnside Thinner
             dust | Soot Pigment | upward, x0.6
             """,
@@ -108,10 +108,11 @@ internal static class DemoTreatments
             prime | Slate Undercoat |
             base coat | Deck Oxide | 2 coats
             chipping fluid | Scuff Fluid |
-            base coat | Faded Door Blue | 2 coats, wait 40
+            base coat | Faded Door Blue | 2 coats
+            chip through | | "most along the bottom rail"
             varnish | Tarnside Satin | 2:1 Tarnside Thinner
             pin wash | Bog Umber |
-            clean up excess | Chandlery Thinner | wait 720
+            clean up excess | Chandlery Thinner | wait 960
             varnish | Tarnside Matt | 2:1 Tarnside Thinner
             """,
         ["Window glass"] = """
@@ -141,14 +142,14 @@ internal static class DemoTreatments
         ["Dredger hull"] = """
             prime | Red Lead Undercoat |
             chipping fluid | Scuff Fluid |
-            base coat | Dredger Green | airbrush, 3 coats, 1:1 Tarnside Thinner
+            base coat | Dredger Green | airbrush, 5 coats, 2:1 Tarnside Thinner
             patch | Dredger Green 3 + Withy Grey 1 | x0.6
-            varnish | Tarnside Satin | 2:1 Tarnside Thinner
-            filter | Slate Filter | wait 240
+            chip through | | "where the chain and the quay rub"
             varnish | Tarnside Satin | 2:1 Tarnside Thinner
             pin wash | Bog Umber |
-            clean up excess | Chandlery Thinner | wait 720
-            streak | Rust Run | x0.7
+            clean up excess | Chandlery Thinner | wait 960
+            varnish | Tarnside Satin | 2:1 Tarnside Thinner
+            streak | Rust Run | x1.3, 0.5 mm, wait 960
             varnish | Tarnside Matt | 2:1 Tarnside Thinner
             dust | Silt Pigment | lower third
             """,
@@ -157,14 +158,14 @@ internal static class DemoTreatments
             base coat | Deck Oxide | 2 coats
             sponge | Rust Bloom | x0.5
             all-over wash | Peat Wash |
-            painted chip | Bright Wear | x0.5
             varnish | Tarnside Matt | 2:1 Tarnside Thinner
+            painted chip | Bright Wear | x0.5
             pigment | Rust Pigment | recess
             """,
         ["Dredger tracks"] = """
             prime | Slate Undercoat |
             base coat | Bright Chain Lacquer | airbrush, 3 coats
-            all-over wash | Bog Umber | wait 720
+            all-over wash | Bog Umber | wait 960
             varnish | Tarnside Matt | 2:1 Tarnside Thinner
             dry brush | Bright Wear |
             pigment | Silt Pigment |
@@ -173,11 +174,11 @@ internal static class DemoTreatments
         ["Dredger arm"] = """
             prime | Red Lead Undercoat |
             base coat | Faded Signal | 3 coats
-            painted chip | Cold Iron |
             varnish | Tarnside Satin | 2:1 Tarnside Thinner
             pin wash | Rust Run |
-            clean up excess | Chandlery Thinner | wait 720
+            clean up excess | Chandlery Thinner | wait 960
             varnish | Tarnside Matt | 2:1 Tarnside Thinner
+            painted chip | Cold Iron |
             assemble | Instant Glue | "arm last, clear of the cab"
             """,
         ["Cab glass"] = """
@@ -189,7 +190,7 @@ internal static class DemoTreatments
             """,
         ["Hazard stripes"] = """
             prime | Chalk Undercoat |
-            base coat | Faded Signal | 2 coats
+            base coat | Faded Signal | 3 coats
             mask | |
             base coat | Pitch Line | 2 coats
             unmask | |
@@ -200,6 +201,7 @@ internal static class DemoTreatments
             prime | Slate Undercoat |
             base coat | Mud Dark | 2 coats
             crackle paste | Salt Crust | "thicker towards the middle"
+            varnish | Tarnside Satin | 2 coats, 2:1 Tarnside Thinner
             all-over wash | Peat Wash | x0.7
             dry brush | Salt White |
             varnish | Tarnside Matt | 2:1 Tarnside Thinner

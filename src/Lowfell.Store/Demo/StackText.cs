@@ -7,7 +7,7 @@ namespace Lowfell.Store.Demo;
 /// <summary>
 /// Writes a demo treatment as lines, bottom first: <c>technique | paint | options</c>.
 /// Paint is "Name" or "Name 3 + Name 2"; options are words such as <c>2 coats</c>, <c>2:1 Tap Water</c>, <c>airbrush</c>,
-/// <c>lower third</c>, <c>x0.6</c> (strength), <c>wait 40</c> (minutes) and a quoted note.
+/// <c>lower third</c>, <c>x0.6</c> (strength), <c>0.5 mm</c> (width of marks), <c>wait 40</c> (minutes) and a quoted note.
 /// </summary>
 internal sealed class StackText(Guid workshop, IReadOnlyDictionary<string, MaterialRow> shelf, Dictionary<string, MixRow> mixes)
 {
@@ -75,6 +75,8 @@ internal sealed class StackText(Guid workshop, IReadOnlyDictionary<string, Mater
         var culture = System.Globalization.CultureInfo.InvariantCulture;
         if (option.EndsWith("coats", StringComparison.Ordinal))
             layer.Coats = int.Parse(option.Split(' ')[0], culture);
+        else if (option.EndsWith(" mm", StringComparison.Ordinal))
+            layer.MarkMm = decimal.Parse(option.Split(' ')[0], culture);
         else if (option.StartsWith("wait ", StringComparison.Ordinal))
             layer.WaitMinutes = int.Parse(option[5..], culture);
         else if (option.StartsWith('x'))

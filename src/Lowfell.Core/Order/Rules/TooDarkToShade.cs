@@ -18,6 +18,9 @@ internal sealed class TooDarkToShade : LayerRule
     /// <summary>What even a flood of the shade changes (CIEDE2000) on a base that is as dark as itself, and from which "no-visible-change" no longer speaks.</summary>
     private const double Hardly = 8, Nothing = 1;
 
+    /// <summary>A change that is clearly seen is shading enough.</summary>
+    private const double Enough = 4;
+
     /// <summary>A flood against one ordinary wash.</summary>
     private const double Flood = 4;
 
@@ -31,7 +34,7 @@ internal sealed class TooDarkToShade : LayerRule
             return null;
         var below = view.Predictions.SeenWithin(i, layer.Region).Recess.Lab;
         var change = view.Predictions[i].LargestChange;
-        if (change < Nothing || below.L > Dark)
+        if (change is < Nothing or >= Enough || below.L > Dark)
             return null;
         var um = view.Predictions.LaidBy(i).FilmUm.Recess;
         var flooded = Shine.Of(layer.Paint).Shown(Laying.PerUm(layer).Over(new Reflectance(view.Predictions.Below(i, Position.Recess, layer.Region)), Flood * um / layer.Coats)).ToLab();
