@@ -27,6 +27,13 @@ public readonly record struct Lab(double L, double A, double B)
 
     private static double Cube(double f) => f * f * f > Epsilon ? f * f * f : (116 * f - 16) / Kappa;
 
+    public static Lab operator +(Lab a, Lab b) => new(a.L + b.L, a.A + b.A, a.B + b.B);
+
+    public static Lab operator -(Lab a, Lab b) => new(a.L - b.L, a.A - b.A, a.B - b.B);
+
+    /// <summary>As vectors: how far one goes along the other, times its length.</summary>
+    public double Dot(Lab other) => L * other.L + A * other.A + B * other.B;
+
     /// <summary>Chroma, the distance from neutral.</summary>
     public double Chroma => Math.Sqrt(A * A + B * B);
 

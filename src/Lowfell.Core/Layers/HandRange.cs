@@ -19,16 +19,12 @@ public readonly record struct HandRange(Seen Thin, Seen Heavy, double Difference
     /// <summary>Whether a colour lies in the range.</summary>
     public bool Holds(Lab lab)
     {
-        Lab way = Minus(Heavy.Lab, Thin.Lab), from = Minus(lab, Thin.Lab);
-        var length = Dot(way, way);
-        var along = length > 0 ? Dot(from, way) / length : 0;
+        Lab way = Heavy.Lab - Thin.Lab, from = lab - Thin.Lab;
+        var length = way.Dot(way);
+        var along = length > 0 ? from.Dot(way) / length : 0;
         var aside = new Lab(from.L - along * way.L, from.A - along * way.A, from.B - along * way.B);
-        return along is >= 0 and <= 1 && Dot(aside, aside) <= Math.Pow(Math.Max(LeastAside, Aside), 2);
+        return along is >= 0 and <= 1 && aside.Dot(aside) <= Math.Pow(Math.Max(LeastAside, Aside), 2);
     }
-
-    private static Lab Minus(Lab a, Lab b) => new(a.L - b.L, a.A - b.A, a.B - b.B);
-
-    private static double Dot(Lab a, Lab b) => a.L * b.L + a.A * b.A + a.B * b.B;
 }
 
 /// <summary>One range for each position of a relief.</summary>

@@ -3,7 +3,7 @@ import type { UseFormReturn } from "react-hook-form";
 import type { Schema } from "../../api/client";
 import { Chosen, Coloured, Several, Typed } from "../../kit/form/fields";
 import { sayFigure } from "../../kit/form/figures";
-import { carriers, kinds, lustres, sheens, thinnerFamilies, type Entered, type Form } from "./form";
+import { carriers, heats, kinds, lustres, sheens, thinnerFamilies, type Entered, type Form } from "./form";
 
 type Usual = Schema["UsualFigures"];
 type Props = {
@@ -73,6 +73,7 @@ const long: (keyof Form)[] = [
   "coatsToHide",
   "sheen",
   "lustre",
+  "hotAir",
   "mostThinnerShare",
   "solidsFraction",
   "packMl",
@@ -130,6 +131,7 @@ function More({ form: { control }, usual, currency, cardFault }: Props) {
       <Typed control={control} name="maker" label="Maker" />
       <Typed control={control} name="code" label="Code" />
       <Chosen control={control} name="lustre" label="Metal, glass or glow" options={lustres} />
+      <Chosen control={control} name="hotAir" label="Under hot air" options={heats} />
       <Typed
         control={control}
         name="mostThinnerShare"

@@ -39,6 +39,8 @@ export const carriers = [
 ] as const satisfies readonly Schema["Carrier"][];
 export const sheens = ["matt", "satin", "gloss"] as const satisfies readonly Schema["Sheen"][];
 export const lustres = ["plain", "metal", "glass", "glow"] as const satisfies readonly Schema["Lustre"][];
+/** What hot air does to it: what its kind says, or what its label promises. */
+export const heats = ["by its kind", "heat-safe"] as const;
 export const thinnerFamilies = [
   "water",
   "acrylic thinner",
@@ -61,6 +63,8 @@ const fields = z.object({
   coatsToHide: maybe("coats", { name: "The coats it takes", least: 0.25, most: 12 }),
   sheen: z.enum(sheens),
   lustre: z.enum(lustres),
+  // A draft of before it was asked has none.
+  hotAir: z.enum(heats).default(heats[0]),
   mostThinnerShare: percent({ name: "The most thinner", most: 99 }),
   solidsFraction: percent({ name: "What stays when dry" }),
   thinners: z.array(z.enum(thinnerFamilies)),
@@ -115,6 +119,7 @@ export const blankForm: Form = {
   carrier: "water acrylic",
   sheen: "matt",
   lustre: "plain",
+  hotAir: "by its kind",
   mostThinnerShare: "",
   dropMl: "",
   densityGPerMl: "",
@@ -145,6 +150,7 @@ export const formOf = (m: Material): Form => ({
   carrier: m.carrier,
   sheen: m.sheen,
   lustre: m.lustre,
+  hotAir: m.heatSafe ? "heat-safe" : "by its kind",
   thinners: m.thinners,
   hazards: m.hazards,
   notes: m.notes,
@@ -165,10 +171,10 @@ export const formOf = (m: Material): Form => ({
 });
 
 /** What is sent of it. */
-export const toMaterial = (m: Entered, version: number | null): Schema["MaterialIn"] => ({
+export const toMaterial = ({ hotAir, ...m }: Entered, version: number | null): Schema["MaterialIn"] => ({
   ...m,
   version,
-  heatSafe: null,
+  heatSafe: hotAir === "heat-safe",
 });
 
 /** As much of what is typed as makes a card: what cannot be read is left out, and an unnamed grey stands in for no colour. */

@@ -101,6 +101,14 @@ describe("a material as it is typed", () => {
     });
   });
 
+  it("keeps what the label says of hot air, and takes an older draft that says nothing of it", () => {
+    expect(toMaterial(schema.parse(formOf({ ...material, heatSafe: true })), 7).heatSafe).toBe(true);
+    expect(toMaterial(schema.parse(formOf(material)), 7).heatSafe).toBe(false);
+    const { hotAir, ...older } = formOf(material);
+    expect(hotAir).toBe("by its kind");
+    expect(schema.parse(older).hotAir).toBe("by its kind");
+  });
+
   it("gives a card as soon as it has a colour, whatever else is half typed", () => {
     expect(forCard({ ...blankForm, colour: "#4a3527", name: "" })).toMatchObject({ coloured: true });
     expect(forCard({ ...blankForm, colour: "#4a3", kind: "wash" })).toMatchObject({
