@@ -85,7 +85,7 @@ public static class DryingModel
 
     /// <summary>Usual films that lie there: coats, heaviness, a stiffer paste. Patches lie one beside the other, each of them a film.</summary>
     private static double Films(Layer layer) =>
-        Preparations.Film(layer.Preparation) * (TechniqueTable.For(layer.Technique, layer.Tool).Laydown == Laydown.Cover ? 1 : layer.Strength * layer.Coats);
+        Preparations.Film(layer) * (TechniqueTable.For(layer.Technique, layer.Tool).Laydown == Laydown.Cover ? 1 : layer.Strength * layer.Coats);
 
     /// <summary>Only water-borne coats may see hot air; never crackle paste, unless its label says it is heat-safe.</summary>
     public static bool TakesHotAir(Material material) =>

@@ -26,7 +26,7 @@ internal sealed class HandRanges
     /// <summary>Linear colours at each level: of every layer so far, for each hand and position.</summary>
     private readonly double[][] colours, together;
 
-    /// <summary>Which hand lays a layer in each of the stacks laid by several: every hand as often as any other, the layers shuffled apart.</summary>
+    /// <summary>Which hand lays a layer in each of the stacks laid by several: every hand by its weight, the layers shuffled apart.</summary>
     private readonly int[][] lots;
 
     public HandRanges(StackRun run)

@@ -51,7 +51,7 @@ public static class Laying
     {
         var figures = TechniqueTable.For(layer.Technique, layer.Tool);
         var split = figures.SplitFor(zone.Relief);
-        var once = figures.FilmUm.Usual * Preparations.Film(layer.Preparation);
+        var once = figures.FilmUm.Usual * Preparations.Film(layer);
         var fade = layer.Fades ? FadeShare : 1;
         var usual = once * layer.Coats;
         var within = Regions.Within(layer.Region);

@@ -47,8 +47,9 @@ public static class Preparations
         _ => default,
     };
 
-    /// <summary>How much thicker the film stands for it.</summary>
-    public static double Film(Preparation preparation) => preparation is Preparation.LeftOpen or Preparation.SpreadOnCard ? StiffFilm : 1;
+    /// <summary>How much thicker a layer's film stands for what was done to its material; what does not suit the material does nothing.</summary>
+    public static double Film(Layer layer) =>
+        layer.Preparation is Preparation.LeftOpen or Preparation.SpreadOnCard && layer.Main is { } main && Suits(layer.Preparation, main) ? StiffFilm : 1;
 
     /// <summary>Whether a material can be prepared so.</summary>
     public static bool Suits(Preparation preparation, Material material) => preparation switch

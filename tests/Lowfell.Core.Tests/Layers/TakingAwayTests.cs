@@ -101,6 +101,14 @@ public sealed class TakingAwayTests
     }
 
     [Fact]
+    public void Stiff_paste_stands_thicker_and_paint_does_not()
+    {
+        double Um(Technique technique, Core.Materials.Material material, Preparation preparation) => Laying.Of(Lay(technique, material) with { Preparation = preparation }, Zone()).FilmUm.Field;
+        Assert.Equal(1.5 * Um(Technique.TexturePaste, Paste, Preparation.None), Um(Technique.TexturePaste, Paste, Preparation.LeftOpen), 1e-9);
+        Assert.Equal(Um(Technique.BaseCoat, Brown, Preparation.None), Um(Technique.BaseCoat, Brown, Preparation.LeftOpen), 1e-9);
+    }
+
+    [Fact]
     public void Details_are_counted_one_by_one()
     {
         var letters = Lay(Technique.Marking, White) with { Details = 12 };

@@ -27,8 +27,6 @@ internal sealed class CautionNotes : IOrderRule
             yield return new Finding(Facts.Id, Severity.Hint, notes.Select(n => n.Index).ToList(), CareTitle, $"{string.Join(" ", texts)} {Care.Deference}", []);
     }
 
-    public IEnumerable<Finding> Stops(StackView view) => Enumerable.Range(0, view.Count).Select(i => HotAir(view, i)).OfType<Finding>();
-
     /// <summary>The remark that only gathers notes; the page shows those at their layers instead.</summary>
     internal const string CareTitle = "Care";
 
