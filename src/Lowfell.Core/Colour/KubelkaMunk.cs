@@ -36,15 +36,14 @@ public static class KubelkaMunk
         return (rho * (1 - e) + ground * (e - rho * rho)) / (1 - rho * rho * e - ground * rho * (1 - e));
     }
 
-    /// <summary>
-    /// Film over a ground in every band, several bands at once; <paramref name="result"/> may be the ground itself.
-    /// The same formula as for one band, in the form with t = tanh(beta*X)/beta, which holds for every thickness.
-    /// </summary>
+    /// <summary>Film over a ground in every band, several bands at once; <paramref name="result"/> may be the ground itself.</summary>
     public static void Film(ReadOnlySpan<double> k, ReadOnlySpan<double> s, double x, ReadOnlySpan<double> ground, Span<double> result)
     {
-        Span<double> beta = stackalloc double[result.Length];
+        Span<double> beta = stackalloc double[result.Length], a = stackalloc double[result.Length], b = stackalloc double[result.Length];
         Beta(k, s, beta);
-        Film(k, s, beta, x, ground, result);
+        Film(k, s, beta, x, a, b);
+        ground.CopyTo(result);
+        Lay(a, b, 1, 1, result);
     }
 
     /// <summary>sqrt(K(K + 2S)) of every band: what a film of any thickness needs to know of its paint.</summary>
@@ -58,30 +57,60 @@ public static class KubelkaMunk
             beta[i] = Math.Sqrt(k[i] * (k[i] + 2 * s[i]));
     }
 
-    /// <inheritdoc cref="Film(ReadOnlySpan{double}, ReadOnlySpan{double}, double, ReadOnlySpan{double}, Span{double})"/>
-    public static void Film(
-        ReadOnlySpan<double> k, ReadOnlySpan<double> s, ReadOnlySpan<double> beta, double x, ReadOnlySpan<double> ground, Span<double> result)
+    /// <summary>
+    /// What a film of thickness <paramref name="x"/> does to any ground, with all that takes an exponential worked out:
+    /// R becomes R0 + T²R / (1 - R0 R), written with 1 - R0 so that white on white keeps all its digits. See <see cref="Lay"/>.
+    /// </summary>
+    /// <param name="k">Absorption of every band.</param>
+    /// <param name="s">Scattering of every band.</param>
+    /// <param name="beta">Of the same paint; see <see cref="Beta"/>.</param>
+    /// <param name="x">Thickness.</param>
+    /// <param name="lets">1 - R0, what the film does not reflect by itself.</param>
+    /// <param name="through">T², what passes down and up again.</param>
+    public static void Film(ReadOnlySpan<double> k, ReadOnlySpan<double> s, ReadOnlySpan<double> beta, double x, Span<double> lets, Span<double> through)
     {
-        ReadOnlySpan<Vector<double>> ks = Cast(k), ss = Cast(s), betas = Cast(beta), grounds = Cast(ground);
-        var results = MemoryMarshal.Cast<double, Vector<double>>(result);
-        Span<Vector<double>> decays = stackalloc Vector<double>[results.Length];
+        ReadOnlySpan<Vector<double>> ks = Cast(k), ss = Cast(s), betas = Cast(beta);
+        Span<Vector<double>> rest = MemoryMarshal.Cast<double, Vector<double>>(lets), t2 = MemoryMarshal.Cast<double, Vector<double>>(through);
 
         // Exponentials in a loop of their own: mixed with the rest they would push everything else out of the registers.
-        for (var i = 0; i < decays.Length; i++)
-            decays[i] = Vector.Exp(Vector.Max(betas[i] * (-2 * x), opaque));
-        for (var i = 0; i < results.Length; i++)
+        for (var i = 0; i < t2.Length; i++)
+            t2[i] = Vector.Exp(Vector.Max(betas[i] * (-2 * x), opaque));
+        for (var i = 0; i < t2.Length; i++)
         {
-            // t = above / below. Where the film is so thin that 1 - e would cancel, tanh(d)/beta is X (1 - d²/3) to twelve digits.
-            var depth = betas[i] * x;
-            var thin = Vector.LessThan(depth, new Vector<double>(ThinDepth));
-            var above = Vector.ConditionalSelect(thin, x * (Vector<double>.One - depth * depth * (1.0 / 3)), Vector<double>.One - decays[i]);
-            var below = Vector.ConditionalSelect(thin, Vector<double>.One, (Vector<double>.One + decays[i]) * betas[i]);
-            var scattered = ss[i] * (Vector<double>.One - grounds[i]);
-            results[i] = (grounds[i] * below + above * (scattered - grounds[i] * ks[i])) / (below + above * (ks[i] + scattered));
+            // Where the film is so thin that 1 - e would cancel, tanh(d)/beta is X (1 - d²/3) to twelve digits.
+            var (depth, e) = (betas[i] * x, t2[i]);
+            var both = Vector<double>.One + e;
+            var t = Vector.ConditionalSelect(Vector.LessThan(depth, new Vector<double>(ThinDepth)), x * (Vector<double>.One - depth * depth * (1.0 / 3)), (Vector<double>.One - e) / (both * betas[i]));
+            var whole = Vector<double>.One + t * (ks[i] + ss[i]);
+            rest[i] = (Vector<double>.One + t * ks[i]) / whole;
+            t2[i] = 4 * e / (both * both * whole * whole);
         }
 
-        for (var i = results.Length * Vector<double>.Count; i < result.Length; i++)
-            result[i] = Film(k[i], s[i], x, ground[i]);
+        for (var i = t2.Length * Vector<double>.Count; i < lets.Length; i++)
+        {
+            var e = Math.Exp(-2 * beta[i] * x);
+            var t = beta[i] * x < ThinDepth ? x : (1 - e) / ((1 + e) * beta[i]);
+            var whole = 1 + t * (k[i] + s[i]);
+            (lets[i], through[i]) = ((1 + t * k[i]) / whole, 4 * e / ((1 + e) * (1 + e) * whole * whole));
+        }
+    }
+
+    /// <summary>Lays a film on a share of a ground, as often as there are passes; the bands of the ground are changed in place.</summary>
+    public static void Lay(ReadOnlySpan<double> lets, ReadOnlySpan<double> through, double share, int passes, Span<double> ground)
+    {
+        ReadOnlySpan<Vector<double>> rest = Cast(lets), t2 = Cast(through);
+        var grounds = MemoryMarshal.Cast<double, Vector<double>>(ground);
+        for (var pass = 0; pass < passes; pass++)
+        {
+            for (var i = 0; i < grounds.Length; i++)
+            {
+                var dark = Vector<double>.One - grounds[i];
+                grounds[i] += share * (dark - rest[i] + t2[i] * grounds[i] / (rest[i] + (Vector<double>.One - rest[i]) * dark));
+            }
+
+            for (var i = grounds.Length * Vector<double>.Count; i < ground.Length; i++)
+                ground[i] += share * (1 - ground[i] - lets[i] + through[i] * ground[i] / (lets[i] + (1 - lets[i]) * (1 - ground[i])));
+        }
     }
 
     private static ReadOnlySpan<Vector<double>> Cast(ReadOnlySpan<double> bands) => MemoryMarshal.Cast<double, Vector<double>>(bands);

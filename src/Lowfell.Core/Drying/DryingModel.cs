@@ -113,7 +113,10 @@ public static class DryingModel
     }
 
     /// <summary>The same as a range.</summary>
-    public static (Span3 Minutes, Dryness Dryness) Needed(Layer below, Layer above, DryingConditions conditions)
+    public static (Span3 Minutes, Dryness Dryness) Needed(Layer below, Layer above, DryingConditions conditions) => Needed(below, above, conditions, Of(below, conditions));
+
+    /// <summary>The same where it is known how long the layer below takes.</summary>
+    internal static (Span3 Minutes, Dryness Dryness) Needed(Layer below, Layer above, DryingConditions conditions, DryRange times)
     {
         if (above.Technique == Technique.CleanUpExcess)
             return (default, Dryness.Touch);
@@ -123,7 +126,6 @@ public static class DryingModel
         // Tufts are pressed into paste while it is wet, and a run-off is drawn from what still moves.
         if ((above.Technique == Technique.Tuft && below.Technique == Technique.TexturePaste) || above.Technique == Technique.RunOff)
             return (default, Dryness.Touch);
-        var times = Of(below, conditions);
         var carrier = above.Carrier;
         if (carrier.IsHot() && (below.Carrier.IsWaterBorne() || below.Carrier.IsSpiritBorne()))
             return (times.CureMinutes, Dryness.Cure);

@@ -1,5 +1,3 @@
-using System.Numerics;
-using System.Runtime.InteropServices;
 using Lowfell.Core.Colour;
 
 namespace Lowfell.Core.Layers;
@@ -11,7 +9,7 @@ internal sealed class HandClimb(StackRun run, int part, int[][] lots, double[][]
     private readonly List<double[]> states = [];
     private double[][] tracks = [];
     private readonly Dictionary<int, (double[][] States, double[][] Tracks)> kept = [];
-    private readonly double[] t = new double[N], ts = new double[N], tks = new double[N];
+    private readonly double[] lets = new double[N], through = new double[N];
 
     private bool Lies(Region region) => run.Parts.Lies(part, region);
 
@@ -55,14 +53,14 @@ internal sealed class HandClimb(StackRun run, int part, int[][] lots, double[][]
         var needed = new HashSet<int>();
         for (var i = 0; i < run.Count; i++)
             if (Lies(run.Layers[i].Region) && TechniqueTable.For(run.Layers[i].Technique).Laydown is var laydown and (Laydown.Lift or Laydown.Rub or Laydown.Chip))
-                needed.Add(laydown == Laydown.Chip ? TakingAway.LowestBroken(run.Layers, i) : run.LowestLaidAgain(run.Layers, i, part));
+                needed.Add(laydown == Laydown.Chip ? TakingAway.LowestBroken(run.Layers, i) : run.LowestLaidAgain(i, part));
         return needed;
     }
 
     /// <summary>What a wipe or rub reaches is laid again on what was there, with what it takes taken away.</summary>
     private void Again(int index)
     {
-        var lowest = run.LowestLaidAgain(run.Layers, index, part);
+        var lowest = run.LowestLaidAgain(index, part);
         if (lowest >= index)
             return;
         states.Clear();
@@ -166,47 +164,16 @@ internal sealed class HandClimb(StackRun run, int part, int[][] lots, double[][]
                 state[i] += share[(Position)p] * (core[i] - state[i]);
     }
 
-    /// <summary>A film as R → (ts + (1 - t(k + s)) R) / (1 + t(k + s) - ts R), t = tanh(beta x) / beta.</summary>
+    /// <summary>Works out what a film does at one position; false where it does nothing.</summary>
     private bool Prepare(ReadOnlySpan<double> k, ReadOnlySpan<double> s, ReadOnlySpan<double> beta, Laid laid, int p)
     {
-        double um = laid.FilmUm[(Position)p], cover = laid.Cover[(Position)p];
-        if (um <= 0 || cover <= 0 || run.Parts.Weight(part, p) <= 0)
+        if (laid.FilmUm[(Position)p] is not (> 0 and var um) || laid.Cover[(Position)p] <= 0 || run.Parts.Weight(part, p) <= 0)
             return false;
-        var depths = MemoryMarshal.Cast<double, Vector<double>>(beta);
-        var times = MemoryMarshal.Cast<double, Vector<double>>(t.AsSpan());
-        for (var i = 0; i < times.Length; i++)
-        {
-            var depth = depths[i] * um;
-            var e = Vector.Exp(Vector.Max(depth * -2, new Vector<double>(-40)));
-            times[i] = Vector.ConditionalSelect(Vector.LessThan(depth, new Vector<double>(1e-3)), um * (Vector<double>.One - depth * depth * (1.0 / 3)), (Vector<double>.One - e) / ((Vector<double>.One + e) * depths[i]));
-        }
-
-        for (var i = times.Length * Vector<double>.Count; i < N; i++)
-            t[i] = beta[i] * um < 1e-3 ? um : Math.Tanh(beta[i] * um) / beta[i];
-        for (var i = 0; i < N; i++)
-        {
-            ts[i] = t[i] * s[i];
-            tks[i] = t[i] * (k[i] + s[i]);
-        }
-
+        KubelkaMunk.Film(k, s, beta, um, lets, through);
         return true;
     }
 
-    private void Put(Span<double> ground, double cover, int passes)
-    {
-        Span<Vector<double>> grounds = MemoryMarshal.Cast<double, Vector<double>>(ground), a = MemoryMarshal.Cast<double, Vector<double>>(ts.AsSpan()), b = MemoryMarshal.Cast<double, Vector<double>>(tks.AsSpan());
-        for (var pass = 0; pass < passes; pass++)
-        {
-            for (var i = 0; i < grounds.Length; i++)
-            {
-                var over = (a[i] + (Vector<double>.One - b[i]) * grounds[i]) / (Vector<double>.One + b[i] - a[i] * grounds[i]);
-                grounds[i] += cover * (over - grounds[i]);
-            }
-
-            for (var i = grounds.Length * Vector<double>.Count; i < N; i++)
-                ground[i] += cover * ((ts[i] + (1 - tks[i]) * ground[i]) / (1 + tks[i] - ts[i] * ground[i]) - ground[i]);
-        }
-    }
+    private void Put(Span<double> ground, double cover, int passes) => KubelkaMunk.Lay(lets, through, cover, passes, ground);
 
     /// <summary>Adds what is shown of every state at a level, by this part's share of each position.</summary>
     private void Tell(int level)

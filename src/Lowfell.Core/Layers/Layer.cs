@@ -10,7 +10,13 @@ public sealed record Layer
     public required Technique Technique { get; init; }
 
     /// <summary>What is in the pot besides the thinner, in parts; empty for work without material.</summary>
-    public IReadOnlyList<MixPart> Paint { get; init; } = [];
+    public IReadOnlyList<MixPart> Paint
+    {
+        get;
+        init => (field, pot) = (value, Pot.Of(value));
+    } = [];
+
+    private readonly Pot pot = Pot.Of([]);
 
     /// <summary>How it is thinned; null when neat.</summary>
     public Dilution? Dilution { get; init; }
@@ -53,57 +59,22 @@ public sealed record Layer
     internal bool Whole { get; init; }
 
     /// <summary>The component with most parts that is not a thinner, or null when the layer has no material.</summary>
-    public Material? Main
-    {
-        get
-        {
-            MixPart? main = null;
-            foreach (var part in Paint)
-                if (!part.Material.IsThinner && (main is null || part.Parts.ToDouble() > main.Parts.ToDouble()))
-                    main = part;
-            return main?.Material ?? (Paint.Count > 0 ? Paint[0].Material : null);
-        }
-    }
+    public Material? Main => pot.Main;
 
     /// <summary>
     /// What it is carried by: the strongest solvent of its components. A clean-up counts by the thinner it uses.
     /// </summary>
-    public Carrier Carrier
-    {
-        get
-        {
-            var carrier = Main?.Carrier ?? Carrier.None;
-            foreach (var part in Paint)
-                if (Rank(part.Material.Carrier) > Rank(carrier))
-                    carrier = part.Material.Carrier;
-            return carrier;
-        }
-    }
+    public Carrier Carrier => pot.Carrier;
 
     /// <summary>Share of the pot that is not thinner, 0..1, whether the thinner was written as a dilution or as a component of the mix.</summary>
-    public double PaintShare
-    {
-        get
-        {
-            double all = 0, thinner = 0;
-            foreach (var part in Paint)
-            {
-                all += part.Parts.ToDouble();
-                if (part.Material.IsThinner)
-                    thinner += part.Parts.ToDouble();
-            }
-
-            // Thinner alone is what cleans.
-            return (Dilution?.PaintShare ?? 1) * (thinner > 0 && thinner < all ? 1 - thinner / all : 1);
-        }
-    }
+    public double PaintShare => (Dilution?.PaintShare ?? 1) * pot.PaintShare;
 
     /// <summary>The same pot with thinner that was written as a component in the dilution, where it belongs.</summary>
     public Layer WithThinnerApart()
     {
-        var paints = Paint.Where(p => !p.Material.IsThinner).ToList();
-        if (paints.Count == 0 || paints.Count == Paint.Count)
+        if (pot.PaintShare == 1)
             return this;
+        var paints = Paint.Where(p => !p.Material.IsThinner).ToList();
         static Parts Sum(IEnumerable<MixPart> parts) => parts.Aggregate(Parts.Zero, (sum, p) => sum + p.Parts);
         Parts paint = Sum(paints), thinner = Sum(Paint.Where(p => p.Material.IsThinner));
         var (p, t) = Dilution is { } d ? (d.PaintParts, d.ThinnerParts) : (Parts.One, Parts.Zero);
@@ -114,13 +85,41 @@ public sealed record Layer
     /// <summary>A name for findings: "Peat Seven + Brick Clay".</summary>
     public string MaterialName => Paint.Count == 0 ? "no material" : string.Join(" + ", Paint.Select(p => p.Material.Name));
 
-    private static int Rank(Carrier carrier) => carrier switch
+    /// <summary>What is asked of a pot all the time, worked out once.</summary>
+    private readonly record struct Pot(Material? Main, Carrier Carrier, double PaintShare)
     {
-        Carrier.SolventAcrylic => 4,
-        Carrier.Enamel => 3,
-        Carrier.Oil => 3,
-        Carrier.Alcohol => 2,
-        Carrier.None or Carrier.Dry => 0,
-        _ => 1,
-    };
+        public static Pot Of(IReadOnlyList<MixPart> paint)
+        {
+            MixPart? main = null;
+            double all = 0, thinner = 0;
+            foreach (var part in paint)
+            {
+                var parts = part.Parts.ToDouble();
+                all += parts;
+                if (part.Material.IsThinner)
+                    thinner += parts;
+                else if (main is null || parts > main.Parts.ToDouble())
+                    main = part;
+            }
+
+            var material = main?.Material ?? (paint.Count > 0 ? paint[0].Material : null);
+            var carrier = material?.Carrier ?? Carrier.None;
+            foreach (var part in paint)
+                if (Rank(part.Material.Carrier) > Rank(carrier))
+                    carrier = part.Material.Carrier;
+
+            // Thinner alone is what cleans.
+            return new Pot(material, carrier, thinner > 0 && thinner < all ? 1 - thinner / all : 1);
+        }
+
+        private static int Rank(Carrier carrier) => carrier switch
+        {
+            Carrier.SolventAcrylic => 4,
+            Carrier.Enamel => 3,
+            Carrier.Oil => 3,
+            Carrier.Alcohol => 2,
+            Carrier.None or Carrier.Dry => 0,
+            _ => 1,
+        };
+    }
 }

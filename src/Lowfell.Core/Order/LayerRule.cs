@@ -1,3 +1,5 @@
+using System.Collections.Frozen;
+
 namespace Lowfell.Core.Order;
 
 /// <summary>A rule that judges every layer for itself, so that asking after one layer need not look at the others.</summary>
@@ -5,10 +7,12 @@ internal abstract class LayerRule : IOrderRule
 {
     public abstract RuleFacts Facts { get; }
 
-    public IEnumerable<Finding> Check(StackView view)
+    public IEnumerable<Finding> Check(StackView view) => Check(view, FrozenSet<Guid>.Empty);
+
+    public IEnumerable<Finding> Check(StackView view, IReadOnlySet<Guid> known)
     {
         for (var i = 0; i < view.Count; i++)
-            if (At(view, i) is { } finding)
+            if ((known.Count == 0 || !known.Contains(view.Layers[i].Id)) && At(view, i) is { } finding)
                 yield return finding;
     }
 

@@ -120,11 +120,13 @@ public static partial class OrderCheck
     public static (string Rule, Guid Layer) Key(StackView view, Finding finding) =>
         (finding.Rule, finding.Layers.Count > 0 ? view.Layers[finding.Layers[0]].Id : Guid.Empty);
 
-    /// <summary>What is stopped or cautioned in a stack, worst rules first, as far as it is asked for.</summary>
-    internal static IEnumerable<Finding> Troubles(StackView view)
+    /// <summary>What is stopped or cautioned in a stack and not known yet, worst rules first, as far as it is asked for.</summary>
+    /// <param name="view">The stack.</param>
+    /// <param name="known">Of a rule, the layers of which it is known to say so: to stop them, for rules that may.</param>
+    internal static IEnumerable<Finding> Troubles(StackView view, Func<IOrderRule, IReadOnlySet<Guid>> known)
     {
         foreach (var rule in troublesome)
-            foreach (var finding in rule.Check(view))
+            foreach (var finding in rule.Check(view, known(rule)))
                 if (finding.Severity != Severity.Hint && !finding.IsCare)
                     yield return finding;
     }

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using Lowfell.Core.Layers;
 
 namespace Lowfell.Core.Order;
@@ -10,7 +11,7 @@ namespace Lowfell.Core.Order;
 internal sealed class RemedyTrial
 {
     private readonly StackView before;
-    private readonly HashSet<(string, Guid)> stops, troubles;
+    private readonly Dictionary<string, HashSet<Guid>> stops, troubles;
 
     /// <param name="before">The stack as it is.</param>
     /// <param name="found">Everything that is stopped or cautioned in it.</param>
@@ -21,8 +22,10 @@ internal sealed class RemedyTrial
         // Tried side by side, stacks only read what is worked out here.
         _ = before.Predictions.SeenBelow(before.Count);
         var known = found.Where(f => f.Severity != Severity.Hint).ToList();
-        troubles = known.Select(f => OrderCheck.Key(before, f)).ToHashSet();
-        stops = known.Where(f => f.Severity == Severity.Stop).Select(f => OrderCheck.Key(before, f)).ToHashSet();
+        Dictionary<string, HashSet<Guid>> ByRule(IEnumerable<Finding> of) =>
+            of.GroupBy(f => f.Rule, f => OrderCheck.Key(before, f).Layer).ToDictionary(g => g.Key, g => g.ToHashSet());
+        troubles = ByRule(known);
+        stops = ByRule(known.Where(f => f.Severity == Severity.Stop));
     }
 
     /// <summary>Those of a finding's remedies that hold.</summary>
@@ -67,11 +70,14 @@ internal sealed class RemedyTrial
     /// <summary>The first stop or caution of a stack that was not there before.</summary>
     private Finding? Trouble(StackView after)
     {
-        foreach (var finding in OrderCheck.Troubles(after))
-            if (!(finding.Severity == Severity.Stop ? stops : troubles).Contains(OrderCheck.Key(after, finding)))
+        foreach (var finding in OrderCheck.Troubles(after, rule => Known(rule.Id, rule.Facts.CanStop)))
+            if (!Known(finding.Rule, finding.Severity == Severity.Stop).Contains(OrderCheck.Key(after, finding).Layer))
                 return finding;
         return null;
     }
+
+    /// <summary>Layers of which a rule said so before: that they are stopped, or that anything is wrong with them.</summary>
+    private IReadOnlySet<Guid> Known(string rule, bool stopped) => (stopped ? stops : troubles).GetValueOrDefault(rule) ?? (IReadOnlySet<Guid>)FrozenSet<Guid>.Empty;
 
     /// <summary>On a piece half done nothing below the last layer can be changed, and of that one only how long it still waits.</summary>
     private bool Undoes(StackEdit edit)

@@ -11,6 +11,7 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers,
 {
     private StackRun? predictions;
     private double?[]? open;
+    private readonly DryingMemo drying = before?.drying ?? new(context);
 
     public StackContext Context { get; } = context;
 
@@ -125,18 +126,12 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers,
     }
 
     /// <summary>How long a layer takes to dry where it lies, low – usual – high.</summary>
-    public Drying.DryRange DryingOf(int i) => Drying.DryingModel.Of(Layers[i], ConditionsOf(i));
+    public Drying.DryRange DryingOf(int i) => drying.Of(Layers[i], OnThirsty(i));
 
     /// <summary>Minutes that a layer must have dried before a later one goes on.</summary>
-    public (Span3 Minutes, Drying.Dryness Dryness) Needed(int below, int above) => Drying.DryingModel.Needed(Layers[below], Layers[above], ConditionsOf(below));
+    public (Span3 Minutes, Drying.Dryness Dryness) Needed(int below, int above) => Drying.DryingModel.Needed(Layers[below], Layers[above], drying.Conditions(OnThirsty(below)), DryingOf(below));
 
-    /// <summary>The room, what the layer lies on, and what the house does with hot air.</summary>
-    private Drying.DryingConditions ConditionsOf(int i)
-    {
-        var below = FilmBelow(i);
-        var thirsty = below < 0 ? SubstrateTraits.IsThirsty(Context.Zone.Substrate) : IsTexture(below);
-        return new(Context.Climate, thirsty, Context.HouseRules.HotAirOnWash == HotAirSchool.Allowed);
-    }
+    private bool OnThirsty(int i) => FilmBelow(i) is >= 0 and var below ? IsTexture(below) : SubstrateTraits.IsThirsty(Context.Zone.Substrate);
 
     /// <summary>The layer is on the piece already.</summary>
     public bool IsLaid(int i) => i < Context.Progress.Laid;

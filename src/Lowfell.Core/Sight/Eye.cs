@@ -38,10 +38,20 @@ public static class Eye
     private const double LineLength = 30;
 
     // Angles searched for the first that is seen, from far (small) to near.
-    private const double SmallestDegrees = 1e-6, LargestDegrees = 80, StepFactor = 1.05, CoarseFactor = 1.4, NearlyTold = 0.6 * LostBelow, Precise = 1e-9;
+    private const double SmallestDegrees = 1e-6, LargestDegrees = 80, StepFactor = 1.05, CoarseFactor = 1.4, NearlyTold = 0.6 * LostBelow, Precise = 1e-5;
 
     /// <summary>Up to this half-angle, degrees, every channel fades with each step backwards: one look stands for all smaller ones.</summary>
     private const double FadingDegrees = 0.006;
+
+    private static readonly (double Luminance, double RedGreen, double BlueYellow)[] coarseSpots = CoarseGains(MarkShape.Spot), coarseLines = CoarseGains(MarkShape.Line);
+
+    private static (double, double, double)[] CoarseGains(MarkShape shape)
+    {
+        var gains = new List<(double, double, double)>();
+        for (var degrees = FadingDegrees; degrees < LargestDegrees; degrees *= CoarseFactor)
+            gains.Add(Gains(degrees, shape));
+        return [.. gains];
+    }
 
     /// <summary>Half the angle, degrees, under which a width is seen.</summary>
     public static double HalfAngle(double millimetres, double metres) => Math.Atan(millimetres / 2 / (1000 * metres)) * (180 / Math.PI);
@@ -62,11 +72,10 @@ public static class Eye
         Missed(mark, field, field, HalfAngle(millimetres, metres), shape);
 
     /// <summary>CIEDE2000 between a place with and without a mark, both blurred into what surrounds it.</summary>
-    public static double Missed(Xyz with, Xyz without, Xyz around, double halfAngleDegrees, MarkShape shape)
-    {
-        var gains = Gains(halfAngleDegrees, shape);
-        return ColourDifference.Ciede2000(Lab.FromXyz(Blur(with, around, gains)), Lab.FromXyz(Blur(without, around, gains)));
-    }
+    public static double Missed(Xyz with, Xyz without, Xyz around, double halfAngleDegrees, MarkShape shape) => Missed(with, without, around, Gains(halfAngleDegrees, shape));
+
+    private static double Missed(Xyz with, Xyz without, Xyz around, (double Luminance, double RedGreen, double BlueYellow) gains) =>
+        ColourDifference.Ciede2000(Lab.FromXyz(Blur(with, around, gains)), Lab.FromXyz(Blur(without, around, gains)));
 
     /// <summary>A colour drawn towards its surround by the gains of the three channels; negative tristimulus values are raised to 0.</summary>
     public static Xyz Blur(Xyz colour, Xyz around, (double Luminance, double RedGreen, double BlueYellow) gains)
@@ -93,14 +102,16 @@ public static class Eye
 
         // A mark that comes nowhere near being told on a coarse look is not looked for closely.
         var most = 0.0;
-        for (var degrees = FadingDegrees; degrees < LargestDegrees && most < NearlyTold; degrees *= CoarseFactor)
-            most = Math.Max(most, At(degrees));
+        foreach (var gains in shape == MarkShape.Spot ? coarseSpots : coarseLines)
+            if (most < NearlyTold)
+                most = Math.Max(most, Missed(with, without, around, gains));
         if (most < NearlyTold)
             return 0;
         var far = SmallestDegrees;
-        for (var near = FadingDegrees; near < LargestDegrees; far = near, near *= StepFactor)
+        for (double near = FadingDegrees, seen; near < LargestDegrees; far = near, near *= StepFrom(seen))
         {
-            if (!Tells(near))
+            seen = At(near);
+            if (seen < LostBelow)
                 continue;
             while (near - far > near * Precise)
             {
@@ -116,6 +127,9 @@ public static class Eye
 
         return 0;
     }
+
+    /// <summary>No channel gains more than by the square of the angle: from what is far from being told the next look may be further off.</summary>
+    private static double StepFrom(double seen) => Math.Clamp(Math.Pow(NearlyTold / seen, 0.25), StepFactor, CoarseFactor);
 
     /// <summary>The word for a difference.</summary>
     public static Verdict Judge(double difference) =>

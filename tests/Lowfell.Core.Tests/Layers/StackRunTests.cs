@@ -19,20 +19,37 @@ public class StackRunTests
     }, iter: 300);
 
     [Fact]
-    public void Predicting_from_an_earlier_run_gives_the_same() => Gen.Select(RandomStacks.Of(10), Gen.Int[0, 9], Gen.Double[0, 2]).Sample((s, at, strength) =>
+    public void Predicting_from_an_earlier_run_gives_the_same() => Gen.Select(RandomStacks.Of(10), Gen.Int[0, 9], Gen.Int[0, 5], Gen.Double[0, 2], Gen.Int[0, 3].Array[10]).Sample((s, at, edit, strength, waits) =>
     {
-        var before = StackPrediction.Compute(s.Zone, s.Stack, s.CarryOver);
-        var edited = s.Stack.ToList();
-        if (at < edited.Count)
-            edited[at] = edited[at] with { Strength = strength };
-        else
-            edited.Add(Lay(Technique.Varnish, Gloss));
+        var stack = s.Stack.Select((l, i) => l with { WaitMinutes = waits[i] == 0 ? null : waits[i] * waits[i] * 30 }).ToList();
+        var before = StackPrediction.Compute(s.Zone, stack, s.CarryOver);
+        _ = before.SeenBelow(stack.Count);
+        var edited = Edited(stack, at, edit, strength);
         var fresh = StackPrediction.Compute(s.Zone, edited, s.CarryOver);
         var resumed = StackPrediction.Compute(s.Zone, edited, s.CarryOver, before);
         Assert.Equal(fresh.Count, resumed.Count);
         for (var i = 0; i < fresh.Count; i++)
+        {
             Assert.Equal(fresh[i], resumed[i]);
-    }, iter: 200);
+            Assert.Equal(fresh.LeftBy(i), resumed.LeftBy(i));
+        }
+    }, iter: 400);
+
+    private static List<Layer> Edited(IEnumerable<Layer> stack, int at, int edit, double strength)
+    {
+        var edited = stack.ToList();
+        if (at >= edited.Count)
+            edited.Add(Lay(Technique.Varnish, Gloss));
+        else if (edit == 0)
+            edited.RemoveAt(at);
+        else if (edit == 1)
+            edited.Insert(at, Lay(Technique.DryBrush, White));
+        else if (edit == 2)
+            (edited[0], edited[at]) = (edited[at], edited[0]);
+        else
+            edited[at] = edit == 3 ? edited[at] with { Strength = strength } : edited[at] with { WaitMinutes = edited[at].WaitMinutes is null ? strength * 200 : null };
+        return edited;
+    }
 
     [Fact]
     public void Carrying_colour_over_softens_the_next_step_only_when_the_house_says_so()

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
@@ -16,15 +17,20 @@ internal sealed class CautionNotes : IOrderRule
 
     public IEnumerable<Finding> Check(StackView view)
     {
-        for (var i = 0; i < view.Count; i++)
-            if (HotAir(view, i) is { } hot)
-                yield return hot;
-            else if (AgainstTheHouse(view, i) is { } house)
-                yield return house;
+        foreach (var finding in Check(view, FrozenSet<Guid>.Empty))
+            yield return finding;
         var notes = view.Layers.Select((l, i) => (Index: i, Notes: Care.For(l, view.Context.Zone.Substrate))).Where(x => x.Notes.Count > 0).ToList();
         var texts = notes.SelectMany(n => n.Notes).Distinct().OrderBy(n => n.Care).Select(n => n.Text).ToList();
         if (texts.Count > 0)
             yield return new Finding(Facts.Id, Severity.Hint, notes.Select(n => n.Index).ToList(), CareTitle, $"{string.Join(" ", texts)} {Care.Deference}", []);
+    }
+
+    /// <summary>Without the gathered notes, which always stand.</summary>
+    public IEnumerable<Finding> Check(StackView view, IReadOnlySet<Guid> known)
+    {
+        for (var i = 0; i < view.Count; i++)
+            if (!known.Contains(view.Layers[i].Id) && (HotAir(view, i) ?? AgainstTheHouse(view, i)) is { } finding)
+                yield return finding;
     }
 
     /// <summary>The remark that only gathers notes; the page shows those at their layers instead.</summary>

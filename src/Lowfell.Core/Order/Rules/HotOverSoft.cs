@@ -7,27 +7,23 @@ using Lowfell.Core.Words;
 namespace Lowfell.Core.Order.Rules;
 
 /// <summary>Lacquer bites into whatever is softer than itself.</summary>
-internal sealed class HotOverSoft : IOrderRule
+internal sealed class HotOverSoft : LayerRule
 {
-    public RuleFacts Facts { get; } = new("hot-over-soft",
+    public override RuleFacts Facts { get; } = new("hot-over-soft",
         "Lacquer or strong solvent over enamel, oil or uncured acrylic; a second coat of solvent primer in the hours in which it wrinkles.",
         "It lifts or crazes whatever is softer than itself.",
         "Use a water-borne product; move it below; wait for the cure.", CanStop: true)
     { Schools = [School.HotAirOnWash] };
 
-    public IEnumerable<Finding> Check(StackView view)
+    protected override Finding? At(StackView view, int i)
     {
-        for (var i = 0; i < view.Count; i++)
-        {
-            if (!view.LeavesFilm(i) || !view.Layers[i].Carrier.IsHot())
-                continue;
-            if (SoftBelow(view, i) is { } soft)
-                yield return OverEnamel(view, i, soft);
-            else if (UncuredBelow(view, i) is { } fresh)
-                yield return OverUncured(view, i, fresh);
-            else if (BetweenCoats(view, i) is { } late)
-                yield return SecondCoat(view, i, late);
-        }
+        if (!view.LeavesFilm(i) || !view.Layers[i].Carrier.IsHot())
+            return null;
+        if (SoftBelow(view, i) is { } soft)
+            return OverEnamel(view, i, soft);
+        if (UncuredBelow(view, i) is { } fresh)
+            return OverUncured(view, i, fresh);
+        return BetweenCoats(view, i) is { } late ? SecondCoat(view, i, late) : null;
     }
 
     /// <summary>The lowest enamel or oil below. A thin varnish does not stop lacquer, so barriers do not count.</summary>

@@ -17,7 +17,7 @@ internal sealed class MixedCarriers : LayerRule
     protected override Finding? At(StackView view, int i)
     {
         var layer = view.Layers[i];
-        if (PotCheck.Apart(layer.Paint.Where(p => !p.Material.IsThinner).Select(p => p.Material).ToList()) is not var (first, second))
+        if (layer.Paint.Count < 2 || PotCheck.Apart(layer.Paint.Where(p => !p.Material.IsThinner).Select(p => p.Material).ToList()) is not var (first, second))
             return null;
         return new Finding(Facts.Id, Severity.Stop, [i], "Carriers that do not mix",
             $"{view.Says(i)}: {first.Name} is {EnumWords.Of(first.Carrier)}, {second.Name} is {EnumWords.Of(second.Carrier)}. In one pot they curdle or separate.", Remedies(view, i));

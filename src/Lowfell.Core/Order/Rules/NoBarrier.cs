@@ -4,25 +4,23 @@ using Lowfell.Core.Materials;
 namespace Lowfell.Core.Order.Rules;
 
 /// <summary>Water acrylic survives a solvent that passes, but not one that stands on it or is rubbed.</summary>
-internal sealed class NoBarrier : IOrderRule
+internal sealed class NoBarrier : LayerRule
 {
-    public RuleFacts Facts { get; } = new("no-barrier",
+    public override RuleFacts Facts { get; } = new("no-barrier",
         "Solvent weathering that floods unvarnished water acrylic or is rubbed there, alcohol on it, or a solvent on an unvarnished decal.",
         "The paint survives a passing solvent, but not one that stands on it, nor the rubbing.",
         "Two coats of varnish below.")
     { Schools = [School.PinWashSheen] };
 
-    public IEnumerable<Finding> Check(StackView view)
+    protected override Finding? At(StackView view, int i)
     {
-        for (var i = 0; i < view.Count; i++)
-        {
-            if (!view.LeavesFilm(i) || SameSolvent.FamilyBelow(view, i) is not null)
-                continue;
-            if (DecalBelow(view, i) is { } decal)
-                yield return Say(view, i, decal, $"{view.Layers[i].MaterialName} goes straight on layer {decal + 1}, {view.Layers[decal].MaterialName}: its {Solvent(view, i)} softens an unvarnished decal.");
-            else if (Harm(view, i) is { } harm && Unprotected(view, i) is { } paint)
-                yield return Say(view, i, paint, $"{view.Layers[i].MaterialName} {harm} layer {paint + 1}, {view.Layers[paint].MaterialName}. Without varnish {(Rubbed(view, i) ? "the rubbing takes paint with it" : $"its {Solvent(view, i)} bites into the paint")}.");
-        }
+        if (!view.LeavesFilm(i) || SameSolvent.FamilyBelow(view, i) is not null)
+            return null;
+        if (DecalBelow(view, i) is { } decal)
+            return Say(view, i, decal, $"{view.Layers[i].MaterialName} goes straight on layer {decal + 1}, {view.Layers[decal].MaterialName}: its {Solvent(view, i)} softens an unvarnished decal.");
+        if (Harm(view, i) is { } harm && Unprotected(view, i) is { } paint)
+            return Say(view, i, paint, $"{view.Layers[i].MaterialName} {harm} layer {paint + 1}, {view.Layers[paint].MaterialName}. Without varnish {(Rubbed(view, i) ? "the rubbing takes paint with it" : $"its {Solvent(view, i)} bites into the paint")}.");
+        return null;
     }
 
     private Finding Say(StackView view, int i, int below, string why) =>

@@ -6,20 +6,15 @@ using Lowfell.Core.Words;
 namespace Lowfell.Core.Order.Rules;
 
 /// <summary>Enamel and oil products dissolve each other until a varnish lies between.</summary>
-internal sealed class SameSolvent : IOrderRule
+internal sealed class SameSolvent : LayerRule
 {
-    public RuleFacts Facts { get; } = new("same-solvent",
+    public override RuleFacts Facts { get; } = new("same-solvent",
         "Enamel or oil wash, filter or clean-up over paint of its own family with no sound varnish between.",
         "The same solvent lifts and smears what is there.",
         "Two coats of varnish below; a water-borne product.", CanStop: true)
     { Schools = [School.PinWashSheen] };
 
-    public IEnumerable<Finding> Check(StackView view)
-    {
-        for (var i = 0; i < view.Count; i++)
-            if (FamilyBelow(view, i) is { } below)
-                yield return Describe(view, i, below);
-    }
+    protected override Finding? At(StackView view, int i) => FamilyBelow(view, i) is { } below ? Describe(view, i, below) : null;
 
     /// <summary>The nearest layer of the same solvent family that this one would reach, or null.</summary>
     internal static int? FamilyBelow(StackView view, int i)

@@ -5,30 +5,25 @@ using Lowfell.Core.Words;
 namespace Lowfell.Core.Order.Rules;
 
 /// <summary>What is below must be dry enough for what comes next, in this room.</summary>
-internal sealed class SoftBelow : IOrderRule
+internal sealed class SoftBelow : LayerRule
 {
-    public RuleFacts Facts { get; } = new("soft-below",
+    public override RuleFacts Facts { get; } = new("soft-below",
         "Layer put on before the one below is dry enough for this kind of layer.",
         "Soft paint is dragged, dissolved or trapped.",
         "Wait longer; wait as long as it takes.", CanStop: true)
     { Schools = [School.HotAirOnWash] };
 
-    public IEnumerable<Finding> Check(StackView view)
+    protected override Finding? At(StackView view, int i)
     {
-        for (var i = 1; i < view.Count; i++)
-        {
-            var below = view.FilmBelow(i);
+        var below = view.FilmBelow(i);
 
-            // Crackle medium has windows of its own; see crackle-film.
-            if (below < 0 || view.Layers[below].Technique == Technique.CrackleMedium || view.MinutesAtLeast(below, i) is not { } planned)
-                continue;
-            var (range, dryness) = view.Needed(below, i);
-            var needed = range.Usual;
-            if (planned >= needed || (dryness == Dryness.Cure && view.Layers[i].Carrier == Materials.Carrier.SolventAcrylic))
-                continue;
-            var touch = view.DryingOf(below).TouchMinutes.Usual;
-            yield return Describe(view, i, below, planned, range, planned < touch);
-        }
+        // Crackle medium has windows of its own; see crackle-film.
+        if (below < 0 || view.Layers[below].Technique == Technique.CrackleMedium || view.MinutesAtLeast(below, i) is not { } planned)
+            return null;
+        var (range, dryness) = view.Needed(below, i);
+        if (planned >= range.Usual || (dryness == Dryness.Cure && view.Layers[i].Carrier == Materials.Carrier.SolventAcrylic))
+            return null;
+        return Describe(view, i, below, planned, range, planned < view.DryingOf(below).TouchMinutes.Usual);
     }
 
     private Finding Describe(StackView view, int i, int below, double planned, Span3 range, bool wet)
