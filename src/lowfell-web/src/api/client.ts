@@ -18,7 +18,29 @@ export class Refused extends Error {
   }
 }
 
-export const api = createClient<paths>({ baseUrl: "/" });
+/** A question with its words as they are. A browser's own Request would hand them over as a stream, which costs a slider a frame in ten. */
+class Question {
+  readonly headers: Headers;
+  readonly method: string;
+
+  constructor(
+    readonly url: string,
+    private readonly init: RequestInit,
+  ) {
+    this.headers = new Headers(init.headers);
+    this.method = init.method ?? "GET";
+  }
+
+  send() {
+    return fetch(this.url, { ...this.init, headers: this.headers });
+  }
+}
+
+export const api = createClient<paths>({
+  baseUrl: "/",
+  Request: Question as unknown as typeof Request,
+  fetch: (question) => (question as unknown as Question).send(),
+});
 
 /** A name this browser made up for itself: tells its own changes from those of other windows and devices. */
 function device() {

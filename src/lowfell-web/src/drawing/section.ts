@@ -12,8 +12,11 @@ export type SectionDrawing = {
   thicker: number;
 };
 
+/** How high a film comes at every sample, and the same as the points of a path. */
+type Surface = { high: number[]; top: string[] };
+
 /** The shape of a film, and what it was drawn from. */
-type Shape = { key: string; high: number[]; d: Record<Where, string>; outline: string };
+type Shape = Surface & { key: string; d: Record<Where, string>; outline: string };
 
 /** What was drawn last of each zone: most of it is drawn again with the next step of a slider. */
 const lately = new WeakMap<object, readonly Shape[]>();
@@ -92,18 +95,22 @@ export function section(
   const pxPerUm = SCALE_STEP ** Math.floor(Math.log(fits) / Math.log(SCALE_STEP));
   const top = height - depth - 26;
   const floor = samples.map((s) => top + s.deep * depth + s.rough * (1 - s.deep));
+  const bare: Surface = {
+    high: samples.map(() => 0),
+    top: samples.map((s, i) => `${s.x} ${tenth(floor[i]!)}`),
+  };
   const before = lately.get(zone) ?? [];
   const shapes: Shape[] = [];
   // A film looks as it did as long as it and all below it are as thick as they were; a slider changes those from its layer up.
   let key = `${zone.relief} ${zone.raised} ${zone.recess} ${width} ${height} ${pxPerUm}`;
-  let low = samples.map(() => 0);
+  let low = bare;
   const strata: Stratum[] = layers.map((layer, n) => {
     const { raised, field, recess } = layer.filmUm;
     key += ` ${raised} ${field} ${recess}`;
     const was = before[n];
     const shape = was?.key === key ? was : { key, ...film(samples, floor, low, layer.filmUm, pxPerUm) };
     shapes.push(shape);
-    low = shape.high;
+    low = shape;
     return {
       id: layer.id,
       runs: (["recess", "field", "raised"] as const).map((w) => ({ d: shape.d[w], fill: layer[w] })),
@@ -111,7 +118,7 @@ export function section(
     };
   });
   lately.set(zone, shapes);
-  const ground = `M0 ${height}L${samples.map((s, i) => `${s.x} ${tenth(floor[i]!)}`).join("L")}L${width} ${height}Z`;
+  const ground = `M0 ${height}L${bare.top.join("L")}L${width} ${height}Z`;
   // The drawing shows about 4 mm of joint-to-joint distance across one module.
   return { ground, strata, thicker: (pxPerUm * 1000) / (MODULE / 4) };
 }
@@ -133,11 +140,11 @@ function smooth(samples: readonly { x: number }[], values: number[]) {
 function film(
   samples: ReturnType<typeof profile>,
   floor: readonly number[],
-  low: readonly number[],
+  low: Surface,
   filmUm: LayerReading["filmUm"],
   pxPerUm: number,
 ): Omit<Shape, "key"> {
-  const high = samples.map((s, i) => Math.max(0, low[i]! + filmUm[s.where] * pxPerUm));
+  const high = samples.map((s, i) => Math.max(0, low.high[i]! + filmUm[s.where] * pxPerUm));
   smooth(samples, high);
   const d: Record<Where, string> = { raised: "", field: "", recess: "" };
   const top = samples.map((s, i) => `${s.x} ${tenth(floor[i]! - high[i]!)}`);
@@ -147,9 +154,9 @@ function film(
     const end = Math.min(i, samples.length - 1);
     let path = `M${top[start]}`;
     for (let k = start + 1; k <= end; k++) path += `L${top[k]}`;
-    for (let k = end; k >= start; k--) path += `L${samples[k]!.x} ${tenth(floor[k]! - low[k]!)}`;
+    for (let k = end; k >= start; k--) path += `L${low.top[k]}`;
     d[samples[start]!.where] += `${path}Z`;
     start = i;
   }
-  return { high, d, outline: `M${top.join("L")}` };
+  return { high, top, d, outline: `M${top.join("L")}` };
 }

@@ -32,7 +32,7 @@ export function SectionPanel(props: {
       <svg
         viewBox={`0 0 ${W} ${H}`}
         preserveAspectRatio="none"
-        className="block h-[150px] w-full"
+        className="block h-[150px] w-full contain-strict"
         aria-hidden="true"
       >
         {before !== null && (
