@@ -55,14 +55,45 @@ public sealed class PotTests(LowfellServer server) : PotDesk(server), IClassFixt
         Assert.Equal((200, 6m, 2m), (status, Ml(pot), Of(pot, "Fen Black")));
         Assert.Equal(0, Ml((await Server.Get($"{await Root()}/{newId}"))["pot"]!));
 
-        // A pot on the palette has hours, not months; what it was poured into keeps no longer.
-        Assert.True(pot["goodUntil"]!.GetValue<DateTimeOffset>() < DateTimeOffset.UtcNow.AddDays(1));
         (status, pot) = await Step(pot, "throw-away", new { ml = 1 });
         Assert.Equal((200, 5m), (status, Ml(pot)));
         (status, pot) = await Step(pot, "correct", new { leftMl = 4 });
         Assert.Equal((200, 4m), (status, Ml(pot)));
         (status, var refused) = await Step(pot, "throw-away", new { ml = 4.1m });
         Assert.Equal((400, "ml"), (status, refused.Fields().Single()));
+    }
+
+    /// <summary>What was on the palette for a moment has most of its life left, and so has the jar it goes back into.</summary>
+    [Fact]
+    public async Task A_pouring_keeps_the_share_of_life_that_was_left_and_can_be_taken_back_at_both_pots()
+    {
+        static DateTimeOffset Ends(JsonNode pot) => pot["goodUntil"]!.GetValue<DateTimeOffset>();
+        async Task<JsonNode> Of(Guid id) => (await Server.Get($"{await Root()}/{id}"))["pot"]!;
+        async Task<JsonArray> Events(JsonNode of) => (await Server.Get($"{await Root()}/{of["id"]}"))["events"]!.AsArray();
+        var jar = await Make("Back into the jar", ("Fen Black", 3), ("Tap Water", 1));
+        var (ends, onPalette) = (Ends(jar), Guid.NewGuid());
+        (_, jar) = await Step(jar, "split", new { newPotId = onPalette, ml = 1, label = "On the palette", vessel = "palette" });
+        var palette = await Of(onPalette);
+        Assert.True(Ends(palette) < DateTimeOffset.UtcNow.AddDays(1));
+        (var status, jar) = await Step(jar, "join", new { otherId = onPalette, otherVersion = palette["version"]!.GetValue<uint>() });
+        Assert.Equal((200, 4m), (status, Ml(jar)));
+        Assert.InRange(Ends(jar), ends - (ends - DateTimeOffset.UtcNow) * 0.2, ends);
+
+        // At the palette it stands as a pouring out, and is taken back just as well from there.
+        var out_ = (await Events(palette))[0]!;
+        Assert.Equal(("poured out", true), (out_.Text("kind"), out_["canTakeBack"]!.GetValue<bool>()));
+        (status, palette) = await Step(await Of(onPalette), $"events/{out_["id"]}/take-back", new { });
+        Assert.Equal((200, 1m, 3m), (status, Ml(palette), Ml(await Of(Guid.Parse(jar.Text("id"))))));
+        Assert.Equal(ends, Ends(await Of(Guid.Parse(jar.Text("id")))));
+
+        // Once something came after it at either pot it stands.
+        jar = await Of(Guid.Parse(jar.Text("id")));
+        (_, jar) = await Step(jar, "join", new { otherId = onPalette, otherVersion = palette["version"]!.GetValue<uint>() });
+        var joined = (await Events(jar))[0]!;
+        await Step(await Of(onPalette), "top-up", new { amounts = new[] { new { materialId = await Material("Tap Water"), ml = 1 } } });
+        Assert.False((await Events(jar))[0]!["canTakeBack"]!.GetValue<bool>());
+        (status, var refused) = await Step(jar, $"events/{joined["id"]}/take-back", new { });
+        Assert.Equal((409, "built-upon"), (status, refused.Text("code")));
     }
 
     /// <summary>What pouring together would make is told before it is done: enamel and water acrylic curdle.</summary>

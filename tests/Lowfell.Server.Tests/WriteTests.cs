@@ -132,6 +132,7 @@ public sealed class WriteTests(LowfellServer server) : PotDesk(server), IClassFi
                 0 => await Step(pot, "top-up", new { amounts = new[] { new { materialId = await Material("Tap Water"), ml = 0.2 } } }),
                 1 => await Step(pot, "throw-away", new { ml = 0.05 }),
                 2 when newest["canTakeBack"]!.GetValue<bool>() => await Step(pot, $"events/{newest["id"]}/take-back", new { }),
+                3 when await Make($"Replayed {n}", ("Tap Water", 0.1m)) is var other => await Step(pot, "join", new { otherId = other["id"]!.GetValue<Guid>(), otherVersion = other["version"]!.GetValue<uint>() }),
                 _ => await Step(pot, "give", new { zoneId = zone, layerId = line, pieceIds = pieces.OrderBy(_ => random.Next()).Take(1 + random.Next(pieces.Count)), ml = 0.05 }),
             };
             Assert.True(status == 200, body.ToJsonString());

@@ -62,7 +62,7 @@ public sealed class PotBook(Write write, SetGraphs graphs)
         if (await Db.WorkEvents.AnyAsync(e => e.Id == entry.Id && e.PotId == id, Stop))
             return new PotTold(setId, id);
         foreach (var (pot, version) in wanted)
-            if (rows[pot].Version != version)
+            if (version is not null && rows[pot].Version != version)
                 return Problems.Changed("pot", await PotsReader.ToDto(rows[pot], Graph, Db, Stop));
         var pots = ids.Select(p => rows[p]).ToList();
         if (await act(pots) is { } problem)
@@ -87,7 +87,7 @@ public sealed class PotBook(Write write, SetGraphs graphs)
     private const int MostFullPots = 500;
 
     /// <summary>Writes an event down, and on its pot what it comes to. It goes into the stream at the next save.</summary>
-    public WorkEventRow Record(PotRow pot, Guid id, WorkKind kind, IEnumerable<WorkAmountRow> amounts, string? note = null, PotRow? other = null, Guid? twin = null, WorkEventRow? undoes = null, LaidOn? laid = null)
+    public WorkEventRow Record(PotRow pot, Guid id, WorkKind kind, IEnumerable<WorkAmountRow> amounts, string? note = null, PotRow? other = null, Guid? twin = null, WorkEventRow? undoes = null, LaidOn? laid = null, DateTimeOffset? goodUntilBefore = null)
     {
         var row = new WorkEventRow
         {
@@ -104,6 +104,7 @@ public sealed class PotBook(Write write, SetGraphs graphs)
             TwinId = twin,
             UndoesId = undoes?.Id,
             BeforeId = pot.NewestEventId,
+            GoodUntilBefore = goodUntilBefore,
             ZoneId = laid?.Zone,
             LayerId = laid?.Layer,
             LineId = laid?.Line,
@@ -114,6 +115,13 @@ public sealed class PotBook(Write write, SetGraphs graphs)
         Db.Add(row);
         PotState.Take(pot, row, undoes);
         return row;
+    }
+
+    /// <summary>Takes an event of a pot back with one of its own; a pouring with one at the other pot as well.</summary>
+    public void Undo(PotRow pot, Guid id, WorkEventRow old, (PotRow Pot, Guid Id)? beside)
+    {
+        Record(pot, id, WorkKind.TakenBack, old.Amounts.Select(a => new WorkAmountRow { MaterialId = a.MaterialId, Ml = -a.Ml }), other: beside?.Pot, twin: beside?.Id, undoes: old);
+        pot.GoodUntil = old.GoodUntilBefore ?? pot.GoodUntil;
     }
 
     /// <summary>Portions as an event puts them in, or takes them with -1.</summary>

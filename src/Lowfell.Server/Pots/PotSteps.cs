@@ -57,12 +57,14 @@ internal static class PotSteps
         if (poured.Ml == 0)
             return Refuse("otherId", $"{from.Label} is empty.");
         var twin = Guid.NewGuid();
-        book.Record(from, twin, WorkKind.PouredOut, PotBook.Amounts(poured.Portions, -1), other: into, twin: entry.Id);
-        book.Record(into, entry.Id!.Value, WorkKind.Joined, PotBook.Amounts(poured.Portions), other: from, twin: twin);
 
-        // What is poured together keeps only as long as the older of both.
-        if (from.GoodUntil < into.GoodUntil)
-            into.GoodUntil = Later(into.LifeBeganAt, from.GoodUntil);
+        // What was poured in keeps the share of life it had left, here counted as long as this vessel keeps it; the older of both decides.
+        var ends = PotLife.Moved(from.LifeBeganAt, from.GoodUntil, Later(book.Now, from.LifeBeganAt), Life(poured, into.Vessel, book.Graph));
+        var sooner = ends < into.GoodUntil;
+        book.Record(from, twin, WorkKind.PouredOut, PotBook.Amounts(poured.Portions, -1), other: into, twin: entry.Id);
+        book.Record(into, entry.Id!.Value, WorkKind.Joined, PotBook.Amounts(poured.Portions), other: from, twin: twin, goodUntilBefore: sooner ? into.GoodUntil : null);
+        if (sooner)
+            into.GoodUntil = Later(into.LifeBeganAt, ends);
         return Fine;
     });
 
@@ -160,19 +162,30 @@ internal static class PotSteps
         return Fine;
     });
 
-    /// <summary>Takes the newest event back with one of its own; what it took from the shelf goes back there.</summary>
-    public static Task<Outcome<PotTold>> TakeBack(Guid setId, Guid id, Guid eventId, TakeBackIn entry, PotBook book) => book.Step(setId, id, entry, _ => { }, async pots =>
+    /// <summary>
+    /// Takes the newest event back with one of its own; what it took from the shelf goes back there. A pouring is taken back at both pots,
+    /// as long as nothing came after it at either.
+    /// </summary>
+    public static async Task<Outcome<PotTold>> TakeBack(Guid setId, Guid id, Guid eventId, TakeBackIn entry, PotBook book)
     {
-        if (await book.Event(id, eventId) is not { } old)
-            return Problems.NotFound("event");
-        if (old.Id != pots[0].NewestEventId)
-            return Problems.Of(StatusCodes.Status409Conflict, "built-upon", "Something came after this. Take that back first.");
-        if (!PotsReader.CanTakeBack(old.Kind))
-            return Problems.Of(StatusCodes.Status409Conflict, "not-undone", "What was poured together cannot be poured apart, and a pot that was made stays made. Correct or throw away what is in it.");
-        book.Record(pots[0], entry.Id!.Value, WorkKind.TakenBack, old.Amounts.Select(a => new WorkAmountRow { MaterialId = a.MaterialId, Ml = -a.Ml }), undoes: old);
-        await book.BackToShelf(old.Id);
-        return null;
-    });
+        var other = (await book.Event(id, eventId))?.OtherPotId;
+        return await book.Step(setId, id, other is { } beside ? new UnpourIn(entry.Id, entry.Version, beside) : entry, _ => { }, async pots =>
+        {
+            if (await book.Event(id, eventId) is not { } old)
+                return Problems.NotFound("event");
+            var twin = pots.Count > 1 ? await book.Event(pots[1].Id, old.TwinId!.Value) : null;
+            if (old.Id != pots[0].NewestEventId || twin?.Id != (pots.Count > 1 ? pots[1].NewestEventId : null))
+                return Problems.Of(StatusCodes.Status409Conflict, "built-upon", "Something came after this. Take that back first.");
+            if (!PotsReader.CanTakeBack(old.Kind))
+                return Problems.Of(StatusCodes.Status409Conflict, "not-undone", "A pot that was made stays made, and where it stands is changed by moving it. Correct or throw away what is in it.");
+            var second = Guid.NewGuid();
+            book.Undo(pots[0], entry.Id!.Value, old, twin is null ? null : (pots[1], second));
+            if (twin is not null)
+                book.Undo(pots[1], second, twin, (pots[0], entry.Id.Value));
+            await book.BackToShelf(old.Id);
+            return null;
+        });
+    }
 
     private static PotRow NewPot(Guid id, string label, Vessel vessel, string recipeKey, PotContents contents, PotBook book, string note) => new()
     {

@@ -22,7 +22,7 @@ public interface IPotStep
     uint? Version { get; }
     string? Note => null;
 
-    /// <summary>Other pots it happens to as well, with their versions.</summary>
+    /// <summary>Other pots it happens to as well, with their versions; without one where the step itself looks at how the other stands.</summary>
     IEnumerable<(Guid Id, uint? Version)> Others => [];
 }
 
@@ -44,6 +44,12 @@ public sealed record ThrowAwayIn(Guid? Id, uint? Version, decimal? Ml = null, st
 public sealed record CorrectIn(Guid? Id, uint? Version, decimal? LeftMl, string? Note = null) : IPotStep;
 public sealed record MoveIn(Guid? Id, uint? Version, Vessel? Vessel) : IPotStep;
 public sealed record TakeBackIn(Guid? Id, uint? Version) : IPotStep;
+
+/// <summary>Taking a pouring back, which happens to both pots.</summary>
+public sealed record UnpourIn(Guid? Id, uint? Version, Guid OtherId) : IPotStep
+{
+    IEnumerable<(Guid Id, uint? Version)> IPotStep.Others => [(OtherId, null)];
+}
 
 /// <summary>A ratio to bring a pot to, an amount to fill it up to, or another pot to pour into it.</summary>
 public sealed record PotAskIn(decimal? Paint, decimal? Thinner, Guid? ThinnerId, decimal? Ml = null, Guid? OtherId = null);

@@ -132,17 +132,21 @@ internal static class PotsReader
         var ids = shown.Select(e => e.Id).ToList();
         var undone = (await db.WorkEvents.Where(e => ids.Contains(e.UndoesId!.Value)).Select(e => e.UndoesId!.Value).ToListAsync(stop)).ToHashSet();
         var others = shown.Select(e => e.OtherPotId).OfType<Guid>().Distinct().ToList();
-        var labels = await db.Pots.Where(p => others.Contains(p.Id)).ToDictionaryAsync(p => p.Id, p => p.Label, stop);
+        var beside = await db.Pots.Where(p => others.Contains(p.Id)).Select(p => new { p.Id, p.Label, p.NewestEventId }).ToDictionaryAsync(p => p.Id, stop);
+
+        // A pouring is taken back at both pots or not at all.
+        bool Stands(WorkEventRow e) => e.Id == pot.NewestEventId && CanTakeBack(e.Kind) && (e.OtherPotId is not { } other || beside[other].NewestEventId == e.TwinId);
         var pieces = graph.Designs.SelectMany(d => d.Pieces).ToDictionary(p => p.Id, p => p.Label);
         var events = shown.Select(e => new PotEventDto(
             e.Id, e.Kind, e.ToldAt, e.Note, e.Amounts.Select(a => new PortionDto(a.MaterialId, graph.Materials[a.MaterialId].Name, a.Ml, a.Drops)).ToList(),
-            e.OtherPotId is { } other ? labels.GetValueOrDefault(other, "") : "", e.ZoneId is { } zone ? graph.Find(zone)?.Name ?? "" : "", e.Pieces.Select(p => pieces.GetValueOrDefault(p.PieceId, "")).Where(l => l.Length > 0).Order().ToList(),
-            undone.Contains(e.Id), e.Id == pot.NewestEventId && CanTakeBack(e.Kind))).ToList();
+            e.OtherPotId is { } other ? beside[other].Label : "", e.ZoneId is { } zone ? graph.Find(zone)?.Name ?? "" : "", e.Pieces.Select(p => pieces.GetValueOrDefault(p.PieceId, "")).Where(l => l.Length > 0).Order().ToList(),
+            undone.Contains(e.Id), Stands(e))).ToList();
         return TypedResults.Ok(new PotHistory(await ToDto(pot, graph, db, stop), events, rows.Count > EventsAPage));
     }
 
-    /// <summary>What was poured together cannot be poured apart, and a pot that was made stays made.</summary>
-    public static bool CanTakeBack(WorkKind kind) => kind is WorkKind.ToppedUp or WorkKind.Given or WorkKind.ThrownAway or WorkKind.Corrected;
+    /// <summary>A pot that was made, or split off, stays made.</summary>
+    public static bool CanTakeBack(WorkKind kind) =>
+        kind is WorkKind.ToppedUp or WorkKind.Given or WorkKind.ThrownAway or WorkKind.Corrected or WorkKind.Joined or WorkKind.PouredOut or WorkKind.SplitOff;
 
     /// <summary>The answer to a step: the pot as it stands now.</summary>
     public static async Task<PotDto> Tell(PotTold told, Telling telling) =>

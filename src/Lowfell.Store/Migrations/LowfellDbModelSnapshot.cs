@@ -1356,6 +1356,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("filling");
 
+                    b.Property<DateTimeOffset?>("GoodUntilBefore")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("good_until_before");
+
                     b.Property<string>("Kind")
                         .IsRequired()
                         .HasMaxLength(40)

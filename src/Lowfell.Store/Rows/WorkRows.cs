@@ -69,6 +69,9 @@ public sealed class WorkEventRow
     /// <summary>The newest event of the pot that still stood when this one came: what stands again once this one is taken back.</summary>
     public Guid? BeforeId { get; init; }
 
+    /// <summary>When the pot would have gone bad had this not been poured in; set where that made it sooner.</summary>
+    public DateTimeOffset? GoodUntilBefore { get; init; }
+
     /// <summary>Where it was laid: the zone, the layer of the revision it was done by, and the line that layer carries on.</summary>
     public Guid? ZoneId { get; init; }
     public Guid? LayerId { get; init; }
