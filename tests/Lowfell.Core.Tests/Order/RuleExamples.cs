@@ -139,6 +139,9 @@ internal static class RuleExamples
         yield return new("wet-blend", At(Zone(areaCm2: 40)), [prime, Lay(Technique.WetBlend, Brown, 2) with { Drying = DryingMode.HotAir, Paint = [new(Brown, Parts.One), new(Dark, Parts.One)] }], [prime, Lay(Technique.WetBlend, Brown, 2) with { Paint = [new(Brown, Parts.One), new(Dark, Parts.One)] }]);
         yield return new("white-beneath", At(), [prime, Lay(Technique.Patch, BrightInk)], [prime, pale, Lay(Technique.Patch, BrightInk)]);
         yield return new("scale-size", At(), [prime, satin, Lay(Technique.Streak, RustRun) with { MarkMm = 3 }], [prime, satin, Lay(Technique.Streak, RustRun) with { MarkMm = 0.5 }]);
+
+        // The same brown as a streak of mud may be twice as wide as a run of rust.
+        yield return new("scale-size", At(), [prime, satin, Lay(Technique.Streak, RustRun) with { MarkMm = 0.9 }], [prime, satin, Lay(Technique.Streak, RustRun with { Name = "Mud Run" }) with { MarkMm = 0.9 }]);
         yield return new("sheen-target", At(), [prime, ground, satin], [prime, ground, matt]);
         yield return new("matt-over-metal", At(), [prime, ground, Lay(Technique.EdgeLine, Metal), matt], [prime, ground, matt, Lay(Technique.EdgeLine, Metal)]);
         yield return new("matt-frost", At(), [prime, ground, Lay(Technique.Varnish, Matt, 4)], [prime, ground, matt]);

@@ -1,6 +1,4 @@
-using Lowfell.Core.Colour;
 using Lowfell.Core.Layers;
-using Lowfell.Core.Materials;
 using static System.FormattableString;
 
 namespace Lowfell.Core.Order.Rules;
@@ -15,9 +13,6 @@ internal sealed class ScaleSize : LayerRule
 
     /// <summary>Widest in life, mm: ordinary streaks, runs of rust, chips, speckles of lichen or mud, grains.</summary>
     private const double StreakMm = 60, RustRunMm = 30, ChipMm = 80, SpeckleMm = 40, GrainMm = 60;
-
-    /// <summary>Hue angles (degrees) and chroma that read as rust.</summary>
-    private const double RustFrom = 35, RustTo = 72, RustChroma = 20;
 
     protected override Finding? At(StackView view, int i)
     {
@@ -39,17 +34,13 @@ internal sealed class ScaleSize : LayerRule
 
     private static (string Word, double Mm)? Kind(Layer layer) => layer.Technique switch
     {
-        Technique.Streak => IsRust(layer.Main!) ? ("run of rust", RustRunMm) : ("streak", StreakMm),
+        Technique.Streak => IsRust(layer) ? ("run of rust", RustRunMm) : ("streak", StreakMm),
         Technique.PaintedChip => ("chip", ChipMm),
         Technique.Speckle => ("speckle", SpeckleMm),
         Technique.GlueAndScatter => ("grain", GrainMm),
         _ => null,
     };
 
-    private static bool IsRust(Material material)
-    {
-        var lab = (material.IsOpaque ? material.Masstone() : material.OnCard(1).OverWhite).ToLab();
-        var hue = Math.Atan2(lab.B, lab.A) * 180 / Math.PI;
-        return Math.Sqrt(lab.A * lab.A + lab.B * lab.B) >= RustChroma && hue is >= RustFrom and <= RustTo;
-    }
+    /// <summary>Brown may be mud, oil or soot: a streak is a run of rust where what it is laid with says so.</summary>
+    private static bool IsRust(Layer layer) => layer.MaterialName.Contains("rust", StringComparison.OrdinalIgnoreCase);
 }
