@@ -11,7 +11,8 @@ public readonly record struct Need(Material Material, double Ml);
 /// <param name="Efficiency">Share of what leaves the tool that gets there, 0..1.</param>
 /// <param name="Fills">How often cup, brush, sponge or palette is filled.</param>
 /// <param name="LossPerFillMl">What stays in it each time.</param>
-public readonly record struct Amount(double OnSurfaceMl, double Efficiency, int Fills, double LossPerFillMl)
+/// <param name="Fillings">The same as <paramref name="Fills"/> before the last one is counted as a whole.</param>
+public readonly record struct Amount(double OnSurfaceMl, double Efficiency, int Fills, double LossPerFillMl, double Fillings = 0)
 {
     /// <summary>Overspray, and what rag and sponge drink.</summary>
     public double TransferLossMl => Efficiency > 0 ? OnSurfaceMl / Efficiency - OnSurfaceMl : 0;
@@ -23,11 +24,11 @@ public readonly record struct Amount(double OnSurfaceMl, double Efficiency, int 
     public double TotalMl => OnSurfaceMl + TransferLossMl + FillLossMl + MarginMl;
 }
 
+/// <summary>An amount as hands vary: nine of ten stay between low and high.</summary>
+public readonly record struct AmountRange(double LowMl, double HighMl);
+
 /// <summary>A zone with its layers and the number of pieces it is painted on.</summary>
 public sealed record ZonePlan(Guid ZoneId, Zone Zone, IReadOnlyList<Layer> Layers, int Pieces);
-
-/// <summary>How much of one material a set takes, and the layer that drives it most.</summary>
-public sealed record SetNeed(Material Material, double Ml, Guid DrivingZone, Guid DrivingLayer, double DrivingShare);
 
 /// <summary>
 /// Amounts: area of region × coats × wet film ÷ transfer + loss per fill × fills, × pieces, + a margin;
@@ -76,10 +77,11 @@ public static class Quantities
         switch (figures.Laydown)
         {
             case Laydown.None:
-                return default;
+                (onSurface, fills, efficiency, loss) = (GlueMl(layer, zone) * pieces, 0, 1, 0);
+                break;
             case Laydown.Bead:
                 onSurface = Laying.SurfaceMl(layer, zone) * pieces;
-                fills = Math.Ceiling(zone.JointMm / 10 * Regions.LengthShare(layer.Region, zone) * pieces * layer.Coats / BeadFillCm);
+                fills = zone.JointMm / 10 * Regions.LengthShare(layer.Region, zone) * pieces * layer.Coats / BeadFillCm;
                 break;
             case Laydown.Lift:
                 (onSurface, fills, efficiency, loss) = (CleanerMlPerCm * zone.JointMm / 10 * Regions.LengthShare(layer.Region, zone) * pieces, 0, 1, 0);
@@ -87,52 +89,48 @@ public static class Quantities
             default:
                 var area = zone.AreaCm2 * Regions.Share(layer.Region, zone);
                 onSurface = Laying.SurfaceMl(layer, zone) * pieces;
-                fills = figures.FillCoversCm2 > 0 ? Math.Ceiling(area * layer.Coats * pieces / figures.FillCoversCm2) : 0;
+                fills = figures.FillCoversCm2 > 0 ? area * layer.Coats * pieces / figures.FillCoversCm2 : 0;
                 break;
         }
 
-        return new Amount(onSurface, efficiency, (int)fills, loss);
+        return new Amount(onSurface, efficiency, (int)Math.Ceiling(fills), loss, fills);
     }
 
-    /// <summary>Every material that a set still takes, with what drives it, most first.</summary>
-    /// <param name="zones">Zones with their layers and all their pieces.</param>
-    /// <param name="done">Pieces that have a layer of a zone already; none when left out.</param>
-    public static IReadOnlyList<SetNeed> ForSet(IEnumerable<ZonePlan> zones, Func<Guid, Guid, int>? done = null)
+    /// <summary>What a layer takes when it is laid by a thin and by a heavy hand, and covers as such hands do, ml.</summary>
+    public static AmountRange Range(Layer layer, Zone zone, int pieces)
     {
-        var totals = new Dictionary<Guid, Tally>();
-        foreach (var plan in zones)
+        var usual = Work(layer, zone, pieces);
+        var laid = Laying.Of(layer, zone);
+        var mean = zone.Shares.Dot(laid.MeanUm);
+        double By(double hand) => (usual with
         {
-            foreach (var layer in plan.Layers)
-            {
-                foreach (var need in ForLayer(layer, plan.Zone, plan.Pieces - (done?.Invoke(plan.ZoneId, layer.Id) ?? 0)))
-                {
-                    if (!totals.TryGetValue(need.Material.Id, out var tally))
-                        totals[need.Material.Id] = tally = new Tally(need.Material);
-                    tally.Add(need.Ml, plan.ZoneId, layer.Id);
-                }
-            }
-        }
-
-        return totals.Values
-            .Select(t => new SetNeed(t.Material, t.Ml, t.Zone, t.Layer, t.Largest / t.Ml))
-            .OrderByDescending(n => n.Ml)
-            .ToList();
+            OnSurfaceMl = usual.OnSurfaceMl * (mean > 0 ? zone.Shares.Dot(Hand.Of(layer, laid, hand).MeanUm) / mean : Hand.At(Hand.Film(layer), hand)),
+        }).TotalMl;
+        return new(By(LowHand), By(HighHand));
     }
 
-    private sealed class Tally(Material material)
+    /// <summary>The range of a sum: layers vary each for itself, so that what one takes more another takes less.</summary>
+    public static AmountRange Sum(IReadOnlyCollection<(double Ml, AmountRange Range)> amounts)
     {
-        public Material Material { get; } = material;
-        public double Ml { get; private set; }
-        public double Largest { get; private set; }
-        public Guid Zone { get; private set; }
-        public Guid Layer { get; private set; }
-
-        public void Add(double ml, Guid zone, Guid layer)
-        {
-            Ml += ml;
-            if (ml <= Largest)
-                return;
-            (Largest, Zone, Layer) = (ml, zone, layer);
-        }
+        var all = amounts.Sum(a => a.Ml);
+        double Apart(Func<(double Ml, AmountRange Range), double> by) => Math.Sqrt(amounts.Sum(a => by(a) * by(a)));
+        return new(all - Apart(a => a.Ml - a.Range.LowMl), all + Apart(a => a.Range.HighMl - a.Ml));
     }
+
+    /// <summary>Five of a hundred hands lay less than the one, as many more than the other.</summary>
+    private const double LowHand = 0.05, HighHand = 0.95;
+
+    /// <summary>Ready-made things a layer sets one by one, over all pieces: tufts, stones, decals; 0 for what comes out of a pot.</summary>
+    public static int Things(Layer layer, Zone zone, int pieces) =>
+        layer.Technique is Technique.Tuft or Technique.Rock or Technique.Decal ? HandsOn.Details(layer, zone) * Math.Max(0, pieces) : 0;
+
+    /// <summary>Glue along what is joined, ml to the cm; where no edge was measured, around a square of the same area. Under a weight, a few spots, ml.</summary>
+    private const double GlueMlPerCm = 0.005, WeightGlueMl = 0.1;
+
+    private static double GlueMl(Layer layer, Zone zone) => layer switch
+    {
+        { Technique: Technique.Assemble, Main.Kind: MaterialKind.Glue } => GlueMlPerCm * (zone.EdgeMm > 0 ? zone.EdgeMm / 10 : 4 * Math.Sqrt(zone.AreaCm2)),
+        { Technique: Technique.Weight, Main.Kind: MaterialKind.Glue } => WeightGlueMl,
+        _ => 0,
+    };
 }

@@ -1,4 +1,5 @@
 using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing.Pots;
 
 namespace Lowfell.Core.Estimates;
@@ -9,7 +10,11 @@ namespace Lowfell.Core.Estimates;
 /// <param name="Layer">The layer.</param>
 /// <param name="Pieces">Pieces still without it.</param>
 /// <param name="Amount">What they take.</param>
-public sealed record LayerNeed(Guid ZoneId, Zone Zone, Layer Layer, int Pieces, Amount Amount);
+/// <param name="Turn">The how-many-eth time its zone gets this mix, from 0.</param>
+public sealed record LayerNeed(Guid ZoneId, Zone Zone, Layer Layer, int Pieces, Amount Amount, int Turn = 0);
+
+/// <summary>How much of one material a set takes, and the layer that drives it most.</summary>
+public sealed record SetNeed(Material Material, double Ml, Guid DrivingZone, Guid DrivingLayer, double DrivingShare);
 
 /// <summary>Everything in a set that is laid from the same mix.</summary>
 /// <param name="Recipe">The mix.</param>
@@ -17,6 +22,9 @@ public sealed record LayerNeed(Guid ZoneId, Zone Zone, Layer Layer, int Pieces, 
 /// <param name="Ml">All of it.</param>
 public sealed record MixNeed(Recipe Recipe, IReadOnlyList<LayerNeed> Layers, double Ml)
 {
+    /// <summary>It is mixed or filled into a pot, rather than glued from its tube or set one by one.</summary>
+    public bool IsPoured => Layers.Any(l => TechniqueTable.For(l.Layer.Technique).Laydown != Laydown.None && Quantities.Things(l.Layer, l.Zone, 1) == 0);
+
     /// <summary>The layer that takes most, and its share of the whole, 0..1.</summary>
     public (LayerNeed Layer, double Share) Driver => (Layers[0], Ml > 0 ? Layers[0].Amount.TotalMl / Ml : 0);
 }
@@ -33,22 +41,54 @@ public static class SetMixes
 
         // Zones share treatments: the same layer is worked out once.
         var known = new Dictionary<Layer, (Recipe Recipe, List<LayerNeed> Layers)?>(ReferenceEqualityComparer.Instance);
+        var turns = new Dictionary<Recipe, int>(ReferenceEqualityComparer.Instance);
         foreach (var plan in zones)
         {
+            turns.Clear();
             foreach (var layer in plan.Layers)
             {
                 if (!known.TryGetValue(layer, out var found))
                     known[layer] = found = Mix(layer, byKey);
-                if (found is not { } mix || Quantities.PotMl(layer, plan.Zone, plan.Pieces) <= 0)
+                if (found is not { } mix || (Quantities.PotMl(layer, plan.Zone, plan.Pieces) <= 0 && Quantities.Things(layer, plan.Zone, plan.Pieces) == 0))
                     continue;
                 var pieces = Math.Max(0, plan.Pieces - done(plan.ZoneId, layer.Id));
-                mix.Layers.Add(new LayerNeed(plan.ZoneId, plan.Zone, layer, pieces, Quantities.Work(layer, plan.Zone, pieces)));
+                var turn = turns[mix.Recipe] = turns.GetValueOrDefault(mix.Recipe, -1) + 1;
+                mix.Layers.Add(new LayerNeed(plan.ZoneId, plan.Zone, layer, pieces, Quantities.Work(layer, plan.Zone, pieces), turn));
             }
         }
 
-        return byKey.Values.Where(m => m.Layers.Count > 0).Select(m => new MixNeed(m.Recipe, m.Layers.OrderByDescending(l => l.Amount.TotalMl).ToList(), m.Layers.Sum(l => l.Amount.TotalMl)))
-            .OrderByDescending(m => m.Ml).ToList();
+        return byKey.Values.Where(m => m.Layers.Count > 0).Select(m => Whole(m.Recipe, m.Layers)).OrderByDescending(m => m.Ml).ToList();
     }
+
+    private static MixNeed Whole(Recipe recipe, List<LayerNeed> layers)
+    {
+        var needs = CupsShared(layers.OrderByDescending(l => l.Amount.TotalMl)).OrderByDescending(l => l.Amount.TotalMl).ToList();
+        return new(recipe, needs, needs.Sum(l => l.Amount.TotalMl));
+    }
+
+    /// <summary>
+    /// Zones that are sprayed with one mix in the same turn share their cups: what the first leaves in the last one goes on the next. Each
+    /// takes the cups that are filled while it is sprayed, the largest first.
+    /// </summary>
+    private static IEnumerable<LayerNeed> CupsShared(IEnumerable<LayerNeed> layers)
+    {
+        var sprayed = new Dictionary<int, double>();
+        foreach (var need in layers)
+        {
+            if (need.Layer.Tool != Tool.Airbrush || need.Amount.Fills == 0)
+            {
+                yield return need;
+                continue;
+            }
+
+            var before = sprayed.GetValueOrDefault(need.Turn);
+            var after = sprayed[need.Turn] = before + need.Amount.Fillings;
+            yield return need with { Amount = need.Amount with { Fills = (int)(Math.Ceiling(after - Rounding) - Math.Ceiling(before - Rounding)) } };
+        }
+    }
+
+    /// <summary>A cup that is full to a billionth is full.</summary>
+    private const double Rounding = 1e-9;
 
     private static (Recipe Recipe, List<LayerNeed> Layers)? Mix(Layer layer, Dictionary<string, (Recipe Recipe, List<LayerNeed> Layers)> byKey)
     {
@@ -59,6 +99,11 @@ public static class SetMixes
             byKey[key] = mix = (recipe, []);
         return mix;
     }
+
+    /// <summary>Every material that a set still takes, with what drives it, most first; what is in pots already is not taken off.</summary>
+    /// <param name="zones">Zones with their layers and all their pieces.</param>
+    /// <param name="done">Pieces that have a layer of a zone already.</param>
+    public static IReadOnlyList<SetNeed> Needs(IEnumerable<ZonePlan> zones, Func<Guid, Guid, int> done) => FromShelf(Of(zones, done), new Dictionary<string, double>());
 
     /// <summary>
     /// What still has to come from the shelf, material by material with what drives it most: every mix less what is in pots of it,

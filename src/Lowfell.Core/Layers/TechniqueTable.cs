@@ -112,11 +112,11 @@ public static class TechniqueTable
         Cover(Technique.GlueAndScatter, new(600, 900, 1200), new(0.9, 0.95, 1), new(0.85, 0.95, 1), new(0.8, 0.95, 1), 0.8, 0.06, [M.Aggregate, M.Glue],
             "Grains a millimetre high; edges lose some when brushed off.") with { UsualTool = Tool.Spatula, Mark = new(0.5, MarkShape.Spot) },
         Cover(Technique.Rock, new(1000, 2000, 4000), new(0.1, 0.08, 0.05), new(0.1, 0.08, 0.05), new(0.1, 0.08, 0.05), 1, 0, [M.Aggregate],
-            "A few stones, about a tenth of the ground.") with { MinutesPerDetail = 0.8, DetailsPerCm2 = 0.15, UsualTool = Tool.Fingers, Mark = new(8, MarkShape.Spot) },
+            "A few stones, about a tenth of the ground.") with { LossPerFillMl = 0, FillCoversCm2 = 0, MinutesPerDetail = 0.8, DetailsPerCm2 = 0.15, UsualTool = Tool.Fingers, Mark = new(8, MarkShape.Spot) },
         Cover(Technique.Tuft, new(0, 0, 0), Split.Even(0.08), Split.Even(0.08), Split.Even(0.08), 1, 0, [M.Tuft],
-            "Ready-made; it stands on the paint rather than colouring it.") with { MinutesPerDetail = 0.8, DetailsPerCm2 = 0.3, UsualTool = Tool.Fingers, Mark = new(5, MarkShape.Spot) },
+            "Ready-made; it stands on the paint rather than colouring it.") with { LossPerFillMl = 0, FillCoversCm2 = 0, MinutesPerDetail = 0.8, DetailsPerCm2 = 0.3, UsualTool = Tool.Fingers, Mark = new(5, MarkShape.Spot) },
         Cover(Technique.Decal, new(0, 0, 0), Split.Even(0.05), Split.Even(0.05), Split.Even(0.05), 1, 0, [M.Decal],
-            "A printed film; its colours are its own.") with { MinutesPerDetail = 0.8, DetailsPerCm2 = 0.05, Mark = new(6, MarkShape.Spot) },
+            "A printed film; its colours are its own.") with { LossPerFillMl = 0, FillCoversCm2 = 0, MinutesPerDetail = 0.8, DetailsPerCm2 = 0.05, Mark = new(6, MarkShape.Spot) },
 
         // Work that leaves no colour of its own
         Work(Technique.Mask, 0, 0.05, "Tape along an edge."),
@@ -199,7 +199,11 @@ public static class TechniqueTable
     /// <summary>Films laid with another tool than the usual one take that tool's film, transfer and pace.</summary>
     private static TechniqueFigures With(TechniqueFigures figures, Tool tool)
     {
-        if (figures.Laydown != Laydown.Film || tool == figures.UsualTool)
+        if (tool == figures.UsualTool)
+            return figures;
+        if (figures.Laydown == Laydown.Cover && figures.Technique is Technique.Patch or Technique.DirectionalLight or Technique.Stencil)
+            return Patches(figures, tool);
+        if (figures.Laydown != Laydown.Film)
             return figures;
         return tool switch
         {
@@ -239,4 +243,14 @@ public static class TechniqueTable
             _ => figures,
         };
     }
+
+    /// <summary>What covers in places takes the film, transfer and pace of its tool as well, and keeps its own shares.</summary>
+    private static TechniqueFigures Patches(TechniqueFigures figures, Tool tool) => tool switch
+    {
+        Tool.Airbrush => figures with { FilmUm = new(20, 30, 45), Efficiency = 0.6, LossPerFillMl = 0.7, FillCoversCm2 = 300, SetUpMinutes = 8, CleanUpMinutes = 10, MinutesPerCm2 = 0.02 },
+        Tool.SprayCan => figures with { FilmUm = new(25, 40, 60), Efficiency = 0.5, LossPerFillMl = 0, FillCoversCm2 = 0, SetUpMinutes = 3, CleanUpMinutes = 1, MinutesPerCm2 = 0.01 },
+        Tool.Sponge => figures with { FilmUm = new(25, 40, 60), Efficiency = 0.6, LossPerFillMl = 0.5, FillCoversCm2 = 250, SetUpMinutes = 2, CleanUpMinutes = 1, MinutesPerCm2 = 0.035 },
+        Tool.Brush => figures with { FilmUm = new(40, 70, 110), Efficiency = 0.9, LossPerFillMl = 0.1, FillCoversCm2 = 200, SetUpMinutes = 2, CleanUpMinutes = 2, MinutesPerCm2 = 0.12 },
+        _ => figures,
+    };
 }

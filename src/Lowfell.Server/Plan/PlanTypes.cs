@@ -15,7 +15,8 @@ public sealed record DraftIn(IReadOnlyList<LayerDto?>? Layers, int? Laid = null,
 /// <summary>A whole stack to store, and the version it was edited from.</summary>
 public sealed record StackIn(uint? Version, IReadOnlyList<LayerDto?>? Layers);
 
-public sealed record NeedDto(Guid MaterialId, double Ml);
+/// <summary>What a layer takes of a material: ml as it is usually laid, by a thin and by a heavy hand; grams of what is weighed, the number of what is counted.</summary>
+public sealed record NeedDto(Guid MaterialId, double Ml, double LowMl, double HighMl, double? Grams, int? Count);
 
 /// <summary>
 /// What is predicted of one layer. Colours are hex; films are dry um; minutes are estimates, low to high. Coats to hide are over

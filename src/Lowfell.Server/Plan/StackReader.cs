@@ -62,7 +62,7 @@ internal sealed class StackReader(SetGraph graph)
             p.Wet.Raised.Colour.ToString(), p.Wet.Field.Colour.ToString(), p.Wet.Recess.Colour.ToString(),
             Positions(p.Change), Positions(p.DryFilmUm), Positions(p.Cover),
             Duration(needed.Usual), Duration(needed.Low), Duration(needed.High), Math.Round(hands * (1 - HandsOn.TypicalError)), Math.Round(hands * (1 + HandsOn.TypicalError)),
-            Quantities.ForLayer(layer, zone, pieces).Select(n => new NeedDto(n.Material.Id, Math.Round(n.Ml, 2))).ToList(),
+            Needs(layer, zone, pieces),
             layer.Paint.Any(x => x.Material.OpticsSource == OpticsSource.Estimated), CoatsToHide(run, index), LightLeft(run, index),
             Care.For(layer, zone.Substrate).Select(c => c.Text).ToList(), Recipe.Of(layer)?.Key ?? "", PartColours(run, index), Range(run, index + 1));
     }
@@ -93,6 +93,17 @@ internal sealed class StackReader(SetGraph graph)
         return null;
     }
 
+    private static List<NeedDto> Needs(Layer layer, Zone zone, int pieces)
+    {
+        var things = Quantities.Things(layer, zone, pieces);
+        if (things > 0 && layer.Main is { } thing)
+            return [new(thing.Id, 0, 0, 0, null, things)];
+        var usual = Quantities.PotMl(layer, zone, pieces);
+        var (low, high) = Quantities.Range(layer, zone, pieces);
+        return Quantities.ForLayer(layer, zone, pieces).Select(n => new NeedDto(
+            n.Material.Id, Math.Round(n.Ml, 2), Math.Round(n.Ml * low / usual, 2), Math.Round(n.Ml * high / usual, 2), AmountWords.GramsOf(n.Material, n.Ml), null)).ToList();
+    }
+
     private static double Duration(double minutes) => minutes <= 0 ? 0 : Core.Words.Duration.RoundUp(minutes);
 
     private static PositionsDto Positions(Split s) => new(Math.Round(s.Raised, 3), Math.Round(s.Field, 3), Math.Round(s.Recess, 3));
@@ -102,7 +113,7 @@ internal sealed class StackReader(SetGraph graph)
     {
         var here = draft.SelectMany(l => l.Paint.Select(p => p.Material.Id).Append(l.Dilution?.Thinner.Id ?? Guid.Empty)).ToHashSet();
         var names = graph.Designs.SelectMany(d => d.Zones.Select(z => (z.Id, Name: $"{z.Name} on {d.Name}"))).ToDictionary(x => x.Id, x => x.Name);
-        return Quantities.ForSet(graph.Plans(draftTreatment, draft), graph.DoneCount)
+        return SetMixes.Needs(graph.Plans(draftTreatment, draft), graph.DoneCount)
             .Where(n => here.Contains(n.Material.Id))
             .Select(n => new SetNeedDto(n.Material.Id, Math.Round(n.Ml, 2), graph.StockMl.GetValueOrDefault(n.Material.Id), names[n.DrivingZone], Math.Round(n.DrivingShare, 3)))
             .ToList();

@@ -103,18 +103,24 @@ internal static class PotQuestions
         if (faults.Any)
             return faults.ToProblem();
         var lines = PotsReader.Mixes(graph).SelectMany(mix => mix.Layers.Select(l => Line(l, mix.Recipe, graph, sitting))).OrderByDescending(l => l.TotalMl).ToList();
-        return TypedResults.Ok(new AmountsReading(sitting, Math.Round(lines.Sum(l => l.TotalMl), 2), lines));
+        var (low, high) = Quantities.Sum(lines.Select(l => (l.TotalMl, new AmountRange(l.LowMl, l.HighMl))).ToList());
+        return TypedResults.Ok(new AmountsReading(sitting, Math.Round(lines.Sum(l => l.TotalMl), 2), Math.Round(low, 2), Math.Round(high, 2), lines));
     }
 
     private static AmountLine Line(LayerNeed need, Recipe recipe, SetGraph graph, int sitting)
     {
         var at = graph.Find(need.ZoneId)!;
         var a = need.Amount;
+        var range = Quantities.Range(need.Layer, need.Zone, need.Pieces);
+
+        // Cups shared with other zones are not filled again, however it is laid.
+        var shared = Quantities.PotMl(need.Layer, need.Zone, need.Pieces) - a.TotalMl;
         var sittings = Enumerable.Range(0, Math.Min(MostSittings, (need.Pieces + sitting - 1) / sitting))
             .Select(i => Math.Round(Quantities.PotMl(need.Layer, need.Zone, Math.Min(sitting, need.Pieces - i * sitting)), 2)).ToList();
         return new AmountLine(
             need.ZoneId, at.Name, need.Layer.Id, PotsReader.Number(at, need.Layer), need.Layer.Technique, need.Layer.Tool, need.Layer.MaterialName, recipe.Key, need.Pieces,
-            Math.Round(a.OnSurfaceMl, 3), Math.Round(a.TransferLossMl, 3), a.Fills, Math.Round(a.FillLossMl, 3), Math.Round(a.MarginMl, 3), Math.Round(a.TotalMl, 3), sittings);
+            Math.Round(a.OnSurfaceMl, 3), Math.Round(a.TransferLossMl, 3), a.Fills, Math.Round(a.FillLossMl, 3), Math.Round(a.MarginMl, 3), Math.Round(a.TotalMl, 3),
+            Math.Round(range.LowMl - shared, 3), Math.Round(range.HighMl - shared, 3), need.Layer.Main is { } main ? AmountWords.GramsOf(main, a.TotalMl) : null, Quantities.Things(need.Layer, need.Zone, need.Pieces), sittings);
     }
 
     /// <summary>How to go on when a pot ran out on a layer. Without a zone, where it was laid last.</summary>

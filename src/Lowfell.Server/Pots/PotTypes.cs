@@ -97,9 +97,9 @@ public sealed record AdviceDto(Vessel Vessel, int Pots, decimal EachMl, double W
 /// <summary>How the amount of one layer comes about, ml; and one sitting of it.</summary>
 public sealed record AmountLine(
     Guid ZoneId, string Zone, Guid LayerId, int Number, Technique Technique, Tool Tool, string Paint, string RecipeKey, int Pieces, double OnSurfaceMl, double TransferLossMl, int Fills, double FillLossMl, double MarginMl, double TotalMl,
-    IReadOnlyList<double> SittingsMl);
+    double LowMl, double HighMl, double? Grams, int Things, IReadOnlyList<double> SittingsMl);
 
-public sealed record AmountsReading(int PiecesASitting, double TotalMl, IReadOnlyList<AmountLine> Lines);
+public sealed record AmountsReading(int PiecesASitting, double TotalMl, double LowMl, double HighMl, IReadOnlyList<AmountLine> Lines);
 
 /// <summary>A way to go on when a pot ran out: the finished colours beside those of the pieces that are done.</summary>
 public sealed record RemixDto(

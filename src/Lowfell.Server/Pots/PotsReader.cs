@@ -33,7 +33,7 @@ internal static class PotsReader
         var pots = rows.Take(PotsAPage).AsParallel().AsOrdered().Select(p => ToDto(p, last, graph)).ToList();
         var inPots = await mine.Where(p => p.RecipeKey != "").Select(p => new { p.RecipeKey, Ml = p.Contents.Sum(c => c.Ml) }).Where(p => p.Ml > 0)
             .GroupBy(p => p.RecipeKey).Select(g => new { g.Key, Ml = g.Sum(p => p.Ml) }).ToDictionaryAsync(p => p.Key, p => (double)p.Ml, stop);
-        var mixes = Mixes(graph).AsParallel().AsOrdered().Select(m => ToDto(m, graph, inPots.GetValueOrDefault(m.Recipe.Key))).ToList().OrderByDescending(m => m.ShortMl > 0).ToList();
+        var mixes = Mixes(graph).Where(m => m.IsPoured).AsParallel().AsOrdered().Select(m => ToDto(m, graph, inPots.GetValueOrDefault(m.Recipe.Key))).ToList().OrderByDescending(m => m.ShortMl > 0).ToList();
         var designs = graph.Designs.Select(d => new MixDesign(d.Id, SetGraph.PiecesOf(d).Select(p => new MixDesignPiece(p.Id, p.Label)).ToList())).ToList();
         return TypedResults.Ok(new PotsReading(setId, graph.Workshop.Id, designs, mixes, pots, rows.Count > PotsAPage));
     }

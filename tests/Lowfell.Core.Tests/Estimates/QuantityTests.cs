@@ -1,6 +1,7 @@
 using CsCheck;
 using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
 using static Lowfell.Core.Tests.Bench;
 
@@ -58,7 +59,7 @@ public class QuantityTests
     {
         var layer = Lay(Technique.BaseCoat, Brown, 2);
         ZonePlan large = new(Guid.NewGuid(), Zone(areaCm2: 300), [layer], 8), small = new(Guid.NewGuid(), Zone(areaCm2: 20), [layer], 2);
-        var need = Assert.Single(Quantities.ForSet([small, large]));
+        var need = Assert.Single(SetMixes.Needs([small, large], (_, _) => 0));
         var parts = new[] { large, small }.Select(p => Quantities.PotMl(layer, p.Zone, p.Pieces)).ToList();
         Assert.Equal(parts.Sum(), need.Ml, 1e-9);
         Assert.Equal(large.ZoneId, need.DrivingZone);
@@ -71,5 +72,41 @@ public class QuantityTests
         var layer = Lay(Technique.AllOverWash, Wash);
         Assert.True(HandsOn.Batch(layer, Zone(), 16) / 16 < HandsOn.Batch(layer, Zone(), 2) / 2);
         Assert.Equal(0, HandsOn.Batch(layer, Zone(), 0));
+    }
+
+    [Fact]
+    public void Hands_vary_what_a_layer_takes_and_a_sum_varies_less_than_its_parts() =>
+        Gen.Select(Gen.OneOfConst(Technique.BaseCoat, Technique.DryBrush, Technique.AllOverWash, Technique.PinWash, Technique.Patch, Technique.Assemble), Gen.Double[1, 400], Gen.Int[1, 30], Gen.Int[1, 3]).Sample((technique, area, pieces, coats) =>
+        {
+            var (layer, zone) = (Lay(technique, technique == Technique.Assemble ? Brown with { Kind = MaterialKind.Glue } : Brown, coats), Zone(Relief.Light, area));
+            var usual = Quantities.PotMl(layer, zone, pieces);
+            var range = Quantities.Range(layer, zone, pieces);
+            Assert.InRange(range.LowMl, usual * 0.3, usual * 0.999);
+            Assert.InRange(range.HighMl, usual * 1.001, usual * 2.5);
+            var twice = Quantities.Sum([(usual, range), (usual, range)]);
+            Assert.InRange(twice.LowMl, 2 * range.LowMl, 2 * usual);
+            Assert.InRange(twice.HighMl, 2 * usual, 2 * range.HighMl);
+        });
+
+    [Fact]
+    public void What_is_set_one_by_one_is_counted_and_glue_follows_the_joint()
+    {
+        var zone = Zone(areaCm2: 40) with { EdgeMm = 200 };
+        Assert.Equal(5 * 12, Quantities.Things(Lay(Technique.Tuft, Brown with { Kind = MaterialKind.Tuft }) with { Details = 12 }, zone, 5));
+        Assert.Equal(0, Quantities.PotMl(Lay(Technique.Tuft, Brown with { Kind = MaterialKind.Tuft }), zone, 5));
+        Assert.Equal(0, Quantities.Things(Lay(Technique.BaseCoat, Brown), zone, 5));
+        Assert.Equal(20 * 0.005 * 3 * (1 + Quantities.Margin), Quantities.PotMl(Lay(Technique.Assemble, Brown with { Kind = MaterialKind.Glue }), zone, 3), 1e-9);
+        Assert.Equal(0, Quantities.PotMl(Lay(Technique.Inspect, null), zone, 3));
+        Assert.Equal(15, AmountWords.GramsOf(Brown with { Kind = MaterialKind.Aggregate, DensityGPerMl = 1.5m }, 10));
+        Assert.Null(AmountWords.GramsOf(Brown, 10));
+    }
+
+    [Fact]
+    public void Patches_and_light_take_the_film_of_their_tool()
+    {
+        double Um(Technique technique, Tool tool) => TechniqueTable.For(technique, tool).FilmUm.Usual;
+        Assert.Equal((70, 30, 40, 40), (Um(Technique.Patch, Tool.Brush), Um(Technique.Patch, Tool.Airbrush), Um(Technique.Patch, Tool.SprayCan), Um(Technique.Patch, Tool.Sponge)));
+        Assert.Equal((30, 40, 70), (Um(Technique.DirectionalLight, Tool.Airbrush), Um(Technique.DirectionalLight, Tool.SprayCan), Um(Technique.DirectionalLight, Tool.Brush)));
+        Assert.Equal(TechniqueTable.For(Technique.Patch).SplitFor(Relief.Deep), TechniqueTable.For(Technique.Patch, Tool.Airbrush).SplitFor(Relief.Deep));
     }
 }

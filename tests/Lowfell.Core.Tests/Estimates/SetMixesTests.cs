@@ -23,14 +23,18 @@ public class SetMixesTests
 
     private static readonly Dictionary<string, double> noPots = [];
 
+    /// <summary>What the first zone leaves in its last cup goes on the second; a layer further up is another evening.</summary>
     [Fact]
-    public void With_nothing_done_and_no_pots_it_is_what_the_set_takes() =>
-        plans.List[1, 5].Sample(set =>
+    public void Zones_sprayed_with_one_mix_share_their_cups() =>
+        Gen.Select(Gen.Double[1, 400], Gen.Int[1, 24]).List[1, 5].Sample(zones =>
         {
-            var whole = Quantities.ForSet(set).ToDictionary(n => n.Material.Id, n => n.Ml);
-            var mixes = SetMixes.FromShelf(SetMixes.Of(set, (_, _) => 0), noPots).ToDictionary(n => n.Material.Id, n => n.Ml);
-            Assert.Equal(whole.Keys.Order(), mixes.Keys.Order());
-            Assert.All(whole, n => Assert.Equal(n.Value, mixes[n.Key], 1e-9));
+            var varnish = Lay(Technique.Varnish, Matt) with { Tool = Tool.Airbrush };
+            var set = zones.Select(z => new ZonePlan(Guid.NewGuid(), Zone(Relief.Light, z.Item1), [varnish, varnish with { Id = Guid.NewGuid() }], z.Item2)).ToList();
+            var mix = Assert.Single(SetMixes.Of(set, (_, _) => 0));
+            var cups = Math.Ceiling(zones.Sum(z => z.Item1 * z.Item2) / TechniqueTable.For(Technique.Varnish).FillCoversCm2 - 1e-6);
+            Assert.All(mix.Layers.GroupBy(l => l.Turn), turn => Assert.Equal(cups, turn.Sum(l => l.Amount.Fills)));
+            Assert.All(mix.Layers, l => Assert.InRange(l.Amount.Fills, 0, Quantities.Work(l.Layer, l.Zone, l.Pieces).Fills));
+            Assert.Equal(mix.Layers.Sum(l => l.Amount.TotalMl), SetMixes.Needs(set, (_, _) => 0).Sum(n => n.Ml), 1e-6);
         });
 
     [Fact]

@@ -1,5 +1,16 @@
 import { describe, expect, it } from "vitest";
-import { differs, heaviness, lostBeyond, minutes, ml, money, percent, readRatio } from "./words";
+import {
+  differs,
+  heaviness,
+  lostBeyond,
+  minutes,
+  ml,
+  mlRange,
+  money,
+  percent,
+  readRatio,
+  taken,
+} from "./words";
 
 describe("reading a ratio", () => {
   it.each([
@@ -59,4 +70,16 @@ it("says how heavily a layer is laid", () => {
     "as usual",
     "heavier, 155 % of usual",
   ]);
+});
+
+it("says what is taken as it is bought", () => {
+  expect(taken({ ml: 12.4, grams: null, count: null })).toBe("12 ml");
+  expect(taken({ ml: 7.9, grams: 12.2, count: null })).toBe("12 g");
+  expect(taken({ ml: 0.4, grams: 0.6, count: null })).toBe("0.6 g");
+  expect(taken({ ml: 0, grams: null, count: 24 })).toBe("24 pieces");
+});
+
+it("says a range of amounts once where both ends read the same", () => {
+  expect(mlRange(8.94, 25.2)).toBe("8.9–25 ml");
+  expect(mlRange(0.31, 0.34)).toBe("0.3 ml");
 });

@@ -24,6 +24,16 @@ export const minutes = (n: number) => {
 /** Volumes to sensible precision, never false digits. */
 export const ml = (n: number) => (n < 10 ? `${Math.round(n * 10) / 10} ml` : `${Math.round(n)} ml`);
 
+/** What is taken of a material as it is bought: grains by weight, ready-made things by number, the rest in ml. */
+export const taken = (n: { ml: number; grams: number | null; count: number | null }) =>
+  n.count ? `${n.count} pieces` : n.grams ? `${n.grams < 10 ? n.grams : Math.round(n.grams)} g` : ml(n.ml);
+
+/** From a thin to a heavy hand: "18–33 ml". */
+export const mlRange = (low: number, high: number) => {
+  const [from, to] = [ml(low), ml(high)];
+  return from === to ? to : `${from.replace(" ml", "")}–${to}`;
+};
+
 /** How far two colours are apart, in words with the figure (CIEDE2000) behind them: the figure alone tells a painter nothing. */
 export const differs = (difference: number) => `${seen(difference)}, ΔE ${difference.toFixed(1)}`;
 

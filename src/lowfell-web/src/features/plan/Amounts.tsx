@@ -1,7 +1,7 @@
 import { Link, useParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { capital } from "./layerWords";
-import { minutes, ml } from "../../shared/words";
+import { minutes, ml, mlRange, taken } from "../../shared/words";
 import type { Layer } from "./stack";
 import type { Material, Sheet } from "./types";
 import { Figure, Row, Table } from "../../kit/Table";
@@ -50,7 +50,10 @@ export function Amounts(props: {
           const m = byId.get(n.materialId);
           return (
             <Row key={n.materialId} head={m?.name} headClass="max-w-[96px] truncate">
-              <Figure className="font-semibold">{ml(n.ml)}</Figure>
+              <Figure>
+                <b>{taken(n)}</b>
+                {!n.count && <span className="block text-soft">{mlRange(n.lowMl, n.highMl)}</span>}
+              </Figure>
               <Figure>{whole ? ml(whole.ml) : ""}</Figure>
               <Figure className={short ? "font-semibold text-signal" : "text-soft"}>
                 {short && <span aria-hidden="true">▲ </span>}

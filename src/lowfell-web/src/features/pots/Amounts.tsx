@@ -7,7 +7,7 @@ import { api, take } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Trouble } from "../../kit/Trouble";
 import { Wide } from "../../kit/Wide";
-import { ml } from "../../shared/words";
+import { ml, mlRange, taken } from "../../shared/words";
 import { Figure, Row, Table } from "../../kit/Table";
 
 /** What every layer still takes and how that comes about, and how much of it for one sitting at the bench. */
@@ -39,7 +39,8 @@ export function Amounts({ setId }: { setId: string }) {
       <div className="flex items-end gap-3">
         <p className="text-xs text-soft">
           What is still to be laid, layer by layer: wet film ÷ what reaches the surface + what stays in the
-          tool at every fill, and 10 % spare (estimates).{" "}
+          tool at every fill, and 10 % spare (estimates); below it, what a thin and a heavy hand take. Zones
+          sprayed with one mix share their cups.{" "}
           {done > 0 &&
             (done === 1 ? "One layer is done and left out." : `${done} layers are done and left out.`)}
         </p>
@@ -88,21 +89,29 @@ export function Amounts({ setId }: { setId: string }) {
               }
             >
               <Figure>{l.pieces}</Figure>
-              <Figure>{ml(l.onSurfaceMl)}</Figure>
+              <Figure>{l.things > 0 ? "–" : ml(l.onSurfaceMl)}</Figure>
               <Figure>{l.transferLossMl > 0 ? ml(l.transferLossMl) : "–"}</Figure>
               <Figure>{l.fills || "–"}</Figure>
               <Figure>{l.fillLossMl > 0 ? ml(l.fillLossMl) : "–"}</Figure>
-              <Figure>{ml(l.marginMl)}</Figure>
+              <Figure>{l.things > 0 ? "–" : ml(l.marginMl)}</Figure>
               <Figure>
-                <b>{ml(l.totalMl)}</b>
+                <b>{taken({ ml: l.totalMl, grams: l.grams, count: l.things })}</b>
+                {l.things === 0 && (
+                  <span className="block text-soft print:ml-1 print:inline">
+                    {mlRange(l.lowMl, l.highMl)}
+                  </span>
+                )}
               </Figure>
-              <Figure>{sittings(l.sittingsMl)}</Figure>
+              <Figure>{l.things > 0 ? "–" : sittings(l.sittingsMl)}</Figure>
             </Row>
           ))}
           <Row className="border-t-2 border-ink!" headClass="font-semibold!" head="All of it">
             <td colSpan={6} />
             <Figure>
               <b>{ml(amounts.data.totalMl)}</b>
+              <span className="block text-soft print:ml-1 print:inline">
+                {mlRange(amounts.data.lowMl, amounts.data.highMl)}
+              </span>
             </Figure>
             <td />
           </Row>
