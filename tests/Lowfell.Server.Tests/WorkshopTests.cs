@@ -67,7 +67,8 @@ public sealed class WorkshopTests(LowfellServer server) : IClassFixture<LowfellS
         var workshop = await Stored($"{await server.WorkshopId()}");
         var set = $"/api/plan/sets/{workshop["sets"]![0]!.Text("id")}";
         Assert.Equal(17m, (await server.Get(set))["temperatureC"]!.GetValue<decimal>());
-        Assert.Equal(200, (await Change(workshop, new() { ["temperatureC"] = 9 })).Status);
-        Assert.Equal(9m, (await server.Get(set))["temperatureC"]!.GetValue<decimal>());
+        Assert.Equal(200, (await Change(workshop, new() { ["temperatureC"] = 9, ["airMoves"] = true })).Status);
+        var overview = await server.Get(set);
+        Assert.Equal((9m, true), (overview["temperatureC"]!.GetValue<decimal>(), overview["airMoves"]!.GetValue<bool>()));
     }
 }

@@ -8,7 +8,7 @@ public sealed record StackPlace(Guid Zone, StackContext Context);
 /// <summary>A treatment with one kind of remedy applied wherever it helps.</summary>
 /// <param name="Layers">The edited stack.</param>
 /// <param name="Applied">How often the remedy was applied.</param>
-/// <param name="Refused">Zones where it would have helped, but would have brought a stop on a zone that shares the treatment.</param>
+/// <param name="Refused">Zones where it would have helped, but would have brought a stop or caution on a zone that shares the treatment.</param>
 public sealed record RemediedStack(IReadOnlyList<Layer> Layers, int Applied, IReadOnlyList<Guid> Refused);
 
 /// <summary>Applies one kind of remedy over all the zones that share a treatment.</summary>
@@ -34,7 +34,7 @@ public static class SetRemedy
             if (Next(places, layers, rule, remedy, lived, refused) is not var (place, finding, edits))
                 break;
             var edited = StackEdit.Apply(layers, edits).Select(l => l.Id == Guid.Empty ? l with { Id = newId() } : l).ToList();
-            if (places.Any(p => p != place && BringsStop(p, layers, edited)))
+            if (places.Any(p => p != place && BringsTrouble(p, layers, edited)))
             {
                 refused.Add((place.Zone, layers[finding.Layers[0]].Id));
                 continue;
@@ -65,9 +65,16 @@ public static class SetRemedy
         return null;
     }
 
-    private static bool BringsStop(StackPlace place, IReadOnlyList<Layer> before, IReadOnlyList<Layer> after)
+    private static bool BringsTrouble(StackPlace place, IReadOnlyList<Layer> before, IReadOnlyList<Layer> after)
     {
-        int Stops(IReadOnlyList<Layer> stack) => OrderCheck.Glance(new StackView(place.Context, stack)).Count(f => f.Severity == Severity.Stop);
-        return Stops(after) > Stops(before);
+        HashSet<(bool, string, Guid)> Troubles(IReadOnlyList<Layer> stack)
+        {
+            var view = new StackView(place.Context, stack);
+            return OrderCheck.Glance(view).Where(f => f.Severity != Severity.Hint && !f.IsCare)
+                .Select(f => (f.Severity == Severity.Stop, f.Rule, OrderCheck.Key(view, f).Layer)).ToHashSet();
+        }
+
+        var was = Troubles(before);
+        return Troubles(after).Any(t => !was.Contains(t) && !(t.Item1 == false && was.Contains((true, t.Item2, t.Item3))));
     }
 }

@@ -50,7 +50,7 @@ internal sealed partial class OrderReader(Faults faults)
         Whole(set?.Scale, "set.scale", 1, 1000) ?? 56, Range(set?.Metres, "set.metres", 0.1, 100) ?? 0.9, Word<Sheen>(set?.Sheen, "set.sheen") ?? Sheen.Matt, handling);
 
     private Climate ClimateOf(OrderClimateIn? climate) => new(
-        Range(climate?.TemperatureC, "climate.temperatureC", -10, 45) ?? 20, Range(climate?.RelativeHumidity, "climate.relativeHumidity", 0, 1) ?? 0.5);
+        Range(climate?.TemperatureC, "climate.temperatureC", -10, 45) ?? 20, Range(climate?.RelativeHumidity, "climate.relativeHumidity", 0, 1) ?? 0.5, climate?.AirMoves ?? false);
 
     private HouseRules Rules(IReadOnlyDictionary<string, string?>? answers)
     {

@@ -36,7 +36,7 @@ public sealed record OrderZoneIn(
 public sealed record OrderSetIn(int? Scale, string? Sheen, double? Metres, int? Pieces, string? Handling = null);
 
 [JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]
-public sealed record OrderClimateIn(double? TemperatureC, double? RelativeHumidity);
+public sealed record OrderClimateIn(double? TemperatureC, double? RelativeHumidity, bool? AirMoves = null);
 
 /// <summary>A touching zone, with whether it is finished before the zone in question is painted.</summary>
 [JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]

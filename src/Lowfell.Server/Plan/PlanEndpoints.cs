@@ -44,7 +44,7 @@ public static class PlanEndpoints
         var designs = graph.Designs.AsParallel().AsOrdered().Select(d => Entry(graph, d)).ToList();
         return new PlanOverview(
             graph.Set.Id, graph.Set.Name, graph.Workshop.Id, graph.Workshop.Name, graph.Set.Scale, graph.Set.TableMetres, graph.Set.TargetSheen, graph.Set.Handling,
-            graph.Workshop.TemperatureC, graph.Workshop.RelativeHumidity, designs.Sum(d => d.Pieces), designs);
+            graph.Workshop.TemperatureC, graph.Workshop.RelativeHumidity, graph.Workshop.AirMoves, designs.Sum(d => d.Pieces), designs);
     }
 
     private static DesignEntry Entry(SetGraph graph, DesignRow design) => graph.Once(design, nameof(PlanOverview), () => new DesignEntry(

@@ -68,7 +68,7 @@ public sealed record DesignEntry(Guid Id, string Name, Silhouette Silhouette, Su
 /// <summary>A set as the plan lists it.</summary>
 public sealed record PlanOverview(
     Guid SetId, string Name, Guid WorkshopId, string WorkshopName, int Scale, decimal TableMetres, Sheen TargetSheen, Handling Handling,
-    decimal TemperatureC, decimal RelativeHumidity, int Pieces, IReadOnlyList<DesignEntry> Designs);
+    decimal TemperatureC, decimal RelativeHumidity, bool AirMoves, int Pieces, IReadOnlyList<DesignEntry> Designs);
 
 /// <summary>A technique as the layer editor offers it.</summary>
 public sealed record TechniqueDto(Technique Technique, Laydown Laydown, Tool UsualTool, IReadOnlyList<MaterialKind> Suits);

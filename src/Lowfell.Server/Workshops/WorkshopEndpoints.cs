@@ -10,10 +10,10 @@ namespace Lowfell.Server.Workshops;
 
 public sealed record SetEntry(Guid Id, string Name, int Scale);
 
-public sealed record WorkshopEntry(Guid Id, string Name, decimal TemperatureC, decimal RelativeHumidity, string Currency, uint Version, IReadOnlyList<SetEntry> Sets);
+public sealed record WorkshopEntry(Guid Id, string Name, decimal TemperatureC, decimal RelativeHumidity, bool AirMoves, string Currency, uint Version, IReadOnlyList<SetEntry> Sets);
 
 /// <summary>A workshop as it is entered; what is left out of a change stays as it is. <paramref name="Version"/> is needed for a change.</summary>
-public sealed record WorkshopIn(string? Name, decimal? TemperatureC, decimal? RelativeHumidity, string? Currency = null, uint? Version = null);
+public sealed record WorkshopIn(string? Name, decimal? TemperatureC, decimal? RelativeHumidity, string? Currency = null, uint? Version = null, bool? AirMoves = null);
 
 /// <summary>What a change of a workshop comes to.</summary>
 public sealed record WorkshopTold(Guid Id, uint Version);
@@ -50,6 +50,7 @@ public static class WorkshopEndpoints
             CreatedAt = write.Now,
             TemperatureC = entry.TemperatureC ?? 20,
             RelativeHumidity = entry.RelativeHumidity ?? 0.5m,
+            AirMoves = entry.AirMoves ?? false,
             Currency = entry.Currency?.Trim() ?? "",
         };
         NewWorkshop.Add(write, row);
@@ -81,6 +82,7 @@ public static class WorkshopEndpoints
         row.Name = entry.Name?.Trim() ?? row.Name;
         row.TemperatureC = entry.TemperatureC ?? row.TemperatureC;
         row.RelativeHumidity = entry.RelativeHumidity ?? row.RelativeHumidity;
+        row.AirMoves = entry.AirMoves ?? row.AirMoves;
         row.Currency = entry.Currency?.Trim() ?? row.Currency;
         await write.Save();
         return new WorkshopTold(row.Id, row.Version);
@@ -91,5 +93,5 @@ public static class WorkshopEndpoints
     private static IQueryable<WorkshopRow> WithSets(LowfellDb db) => db.Workshops.AsNoTracking().Include(w => w.Sets.OrderBy(s => s.Name));
 
     private static WorkshopEntry Word(WorkshopRow w) => new(
-        w.Id, w.Name, w.TemperatureC, w.RelativeHumidity, w.Currency, w.Version, w.Sets.Select(s => new SetEntry(s.Id, s.Name, s.Scale)).ToList());
+        w.Id, w.Name, w.TemperatureC, w.RelativeHumidity, w.AirMoves, w.Currency, w.Version, w.Sets.Select(s => new SetEntry(s.Id, s.Name, s.Scale)).ToList());
 }

@@ -81,7 +81,7 @@ public sealed class SetGraph
     /// <summary>The same by pot, with the zones.</summary>
     public ILookup<Guid, (Guid Zone, PotGiven Given)> GivenFrom => progress.GivenFrom;
 
-    public Climate Climate => new((double)Workshop.TemperatureC, (double)Workshop.RelativeHumidity);
+    public Climate Climate => new((double)Workshop.TemperatureC, (double)Workshop.RelativeHumidity, Workshop.AirMoves);
 
     /// <summary>A zone; null when the set has none with this id.</summary>
     public Place? Find(Guid zone) => places.GetValueOrDefault(zone);

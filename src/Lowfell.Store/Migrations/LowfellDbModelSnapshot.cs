@@ -1486,6 +1486,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<bool>("AirMoves")
+                        .HasColumnType("boolean")
+                        .HasColumnName("air_moves");
+
                     b.Property<DateTimeOffset>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");

@@ -13,6 +13,9 @@ public sealed class WorkshopRow
     public decimal TemperatureC { get; set; } = 20;
     public decimal RelativeHumidity { get; set; } = 0.5m;
 
+    /// <summary>A fan or an open window keeps the air moving.</summary>
+    public bool AirMoves { get; set; }
+
     /// <summary>What its prices are in, as it is written before or behind a sum; empty until somebody says so.</summary>
     public string Currency { get; set; } = "";
 

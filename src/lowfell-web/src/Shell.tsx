@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { useChanges } from "./api/changes";
 import { overviewQuery, workshopsQuery } from "./api/queries";
@@ -14,6 +14,9 @@ import { Tip } from "./kit/Tip";
 import { Waiting } from "./kit/Waiting";
 import { addressOf, places, viewAt, views, type Where } from "./views";
 
+// Forms and their checks are not needed to see a page.
+const BenchAir = lazy(() => import("./BenchAir").then((m) => ({ default: m.BenchAir })));
+
 /** The bar with set, places and workshop, the row with the views of a place, and the keys that work everywhere. */
 export function Shell() {
   const { data: workshops, error } = useQuery(workshopsQuery);
@@ -22,6 +25,7 @@ export function Shell() {
   const navigate = useNavigate();
   const [keys, setKeys] = useState(false);
   const [finding, setFinding] = useState(false);
+  const [airing, setAiring] = useState(false);
   const [bench, setBench] = useState(currentBench());
   const main = useRef<HTMLElement>(null);
 
@@ -151,10 +155,16 @@ export function Shell() {
             >
               Find <kbd aria-hidden="true">f</kbd>
             </button>
-            {overview && (
-              <span className="hidden whitespace-nowrap lg:inline">
-                {overview.temperatureC} °C · {Math.round(overview.relativeHumidity * 100)} %
-              </span>
+            {workshop && (
+              <button
+                type="button"
+                aria-haspopup="dialog"
+                aria-label={`The air at the bench: ${workshop.temperatureC} °C, ${Math.round(workshop.relativeHumidity * 100)} %`}
+                className="hidden min-h-6 whitespace-nowrap underline decoration-dotted hover:text-ink lg:inline"
+                onClick={() => setAiring(true)}
+              >
+                {workshop.temperatureC} °C · {Math.round(workshop.relativeHumidity * 100)} %
+              </button>
             )}
             <Menu
               label="Workshop"
@@ -166,6 +176,7 @@ export function Shell() {
                     ...known
                       .filter((v) => v.home === "workshop menu")
                       .map((v) => ({ text: v.words, key: v.key, run: () => void navigate(v.address) })),
+                    ...(workshop ? [{ text: "The air at the bench…", run: () => setAiring(true) }] : []),
                     { text: bench === "light" ? "Dark bench" : "Light bench", key: "l", run: dark },
                     { text: "Keys…", key: "?", run: () => setKeys(true) },
                   ],
@@ -197,6 +208,11 @@ export function Shell() {
         <Outlet />
       </main>
       <Tip />
+      {airing && workshop && (
+        <Suspense>
+          <BenchAir workshop={workshop} onClose={() => setAiring(false)} />
+        </Suspense>
+      )}
       {finding && <Finder setId={setId} workshopId={workshopId} onClose={() => setFinding(false)} />}
       <KeysDialog open={keys} onClose={() => setKeys(false)} scopes={scopes} />
     </div>
