@@ -70,4 +70,23 @@ public sealed class AmountTests(LowfellServer server) : IClassFixture<LowfellSer
         Assert.Equal((0, 0.0), (done["pieces"]!.GetValue<int>(), done["totalMl"]!.GetValue<double>()));
         Assert.Equal(2, (await Line("Tide band on Lock-wall straight", 2))["pieces"]!.GetValue<int>());
     }
+
+    [Fact]
+    public async Task A_reserve_is_asked_once_a_set_and_counted_in_what_it_takes()
+    {
+        var path = $"/api/pots/{await server.SetId()}";
+        var before = await server.Get($"{path}/amounts");
+        Assert.Empty(before["reserves"]!.AsArray());
+        var version = before["reserve"]!["version"]!.GetValue<uint>();
+        var (status, refused) = await server.Send(HttpMethod.Put, $"{path}/reserve", new { ml = 200, version });
+        Assert.Equal((400, "ml"), (status, refused.Fields().Single()));
+        (status, var stored) = await server.Send(HttpMethod.Put, $"{path}/reserve", new { ml = 3, version });
+        Assert.Equal((200, 3m), (status, stored["ml"]!.GetValue<decimal>()));
+        Assert.Equal(409, (await server.Send(HttpMethod.Put, $"{path}/reserve", new { ml = 4, version })).Status);
+        var after = await server.Get($"{path}/amounts");
+        var kept = after["reserves"]!.AsArray();
+        Assert.Contains(kept, r => r!.Text("paint") == "Peat Seven + Brick Clay");
+        Assert.Equal(before["totalMl"]!.GetValue<double>() + 3 * kept.Count, after["totalMl"]!.GetValue<double>(), 0.05);
+        Assert.Equal(200, (await server.Send(HttpMethod.Put, $"{path}/reserve", new { ml = 0, version = stored["version"]!.GetValue<uint>() })).Status);
+    }
 }

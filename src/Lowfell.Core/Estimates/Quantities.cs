@@ -28,7 +28,12 @@ public readonly record struct Amount(double OnSurfaceMl, double Efficiency, int 
 public readonly record struct AmountRange(double LowMl, double HighMl);
 
 /// <summary>A zone with its layers and the number of pieces it is painted on.</summary>
-public sealed record ZonePlan(Guid ZoneId, Zone Zone, IReadOnlyList<Layer> Layers, int Pieces);
+/// <param name="ZoneId">The zone.</param>
+/// <param name="Zone">Its measures.</param>
+/// <param name="Layers">Bottom first.</param>
+/// <param name="Pieces">All of them.</param>
+/// <param name="ReserveMl">Kept back of every ground and finishing colour, for corrections and for pieces to come; once a mix.</param>
+public sealed record ZonePlan(Guid ZoneId, Zone Zone, IReadOnlyList<Layer> Layers, int Pieces, double ReserveMl = 0);
 
 /// <summary>
 /// Amounts: area of region × coats × wet film ÷ transfer + loss per fill × fills, × pieces, + a margin;

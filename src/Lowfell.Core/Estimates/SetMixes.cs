@@ -19,8 +19,9 @@ public sealed record SetNeed(Material Material, double Ml, Guid DrivingZone, Gui
 /// <summary>Everything in a set that is laid from the same mix.</summary>
 /// <param name="Recipe">The mix.</param>
 /// <param name="Layers">Where it goes, most first.</param>
-/// <param name="Ml">All of it.</param>
-public sealed record MixNeed(Recipe Recipe, IReadOnlyList<LayerNeed> Layers, double Ml)
+/// <param name="Ml">All of it, the reserve included.</param>
+/// <param name="ReserveMl">What of it is kept back for corrections and for pieces to come.</param>
+public sealed record MixNeed(Recipe Recipe, IReadOnlyList<LayerNeed> Layers, double Ml, double ReserveMl = 0)
 {
     /// <summary>It is mixed or filled into a pot, rather than glued from its tube or set one by one.</summary>
     public bool IsPoured => Layers.Any(l => TechniqueTable.For(l.Layer.Technique).Laydown != Laydown.None && Quantities.Things(l.Layer, l.Zone, 1) == 0);
@@ -38,6 +39,7 @@ public static class SetMixes
     public static IReadOnlyList<MixNeed> Of(IEnumerable<ZonePlan> zones, Func<Guid, Guid, int> done)
     {
         var byKey = new Dictionary<string, (Recipe Recipe, List<LayerNeed> Layers)>();
+        var reserves = new Dictionary<Recipe, double>(ReferenceEqualityComparer.Instance);
 
         // Zones share treatments: the same layer is worked out once.
         var known = new Dictionary<Layer, (Recipe Recipe, List<LayerNeed> Layers)?>(ReferenceEqualityComparer.Instance);
@@ -53,17 +55,24 @@ public static class SetMixes
                     continue;
                 var pieces = Math.Max(0, plan.Pieces - done(plan.ZoneId, layer.Id));
                 var turn = turns[mix.Recipe] = turns.GetValueOrDefault(mix.Recipe, -1) + 1;
+                if (pieces > 0 && IsKeptBack(layer))
+                    reserves[mix.Recipe] = Math.Max(reserves.GetValueOrDefault(mix.Recipe), plan.ReserveMl);
                 mix.Layers.Add(new LayerNeed(plan.ZoneId, plan.Zone, layer, pieces, Quantities.Work(layer, plan.Zone, pieces), turn));
             }
         }
 
-        return byKey.Values.Where(m => m.Layers.Count > 0).Select(m => Whole(m.Recipe, m.Layers)).OrderByDescending(m => m.Ml).ToList();
+        return byKey.Values.Where(m => m.Layers.Count > 0).Select(m => Whole(m.Recipe, m.Layers, reserves.GetValueOrDefault(m.Recipe))).OrderByDescending(m => m.Ml).ToList();
     }
 
-    private static MixNeed Whole(Recipe recipe, List<LayerNeed> layers)
+    /// <summary>Colours that show in the end: a slip is put right in the one it fell on.</summary>
+    private static bool IsKeptBack(Layer layer) =>
+        layer.Main is { Kind: MaterialKind.Paint or MaterialKind.Ink }
+        && layer.Technique is Technique.BaseCoat or Technique.WetBlend or Technique.Rim or Technique.Overbrush or Technique.DryBrush or Technique.EdgeLine;
+
+    private static MixNeed Whole(Recipe recipe, List<LayerNeed> layers, double reserveMl)
     {
         var needs = CupsShared(layers.OrderByDescending(l => l.Amount.TotalMl)).OrderByDescending(l => l.Amount.TotalMl).ToList();
-        return new(recipe, needs, needs.Sum(l => l.Amount.TotalMl));
+        return new(recipe, needs, needs.Sum(l => l.Amount.TotalMl) + reserveMl, reserveMl);
     }
 
     /// <summary>
@@ -119,7 +128,7 @@ public static class SetMixes
             // A pot serves all its layers alike, so that each is short by the same share.
             var missing = Math.Max(0, 1 - inPotsMl.GetValueOrDefault(mix.Recipe.Key) / mix.Ml);
             foreach (var layer in mix.Layers)
-                shares.AddRange(Quantities.TakenApart(layer.Layer, layer.Amount.TotalMl * missing).Select(n => (n, layer)));
+                shares.AddRange(Quantities.TakenApart(layer.Layer, (layer.Amount.TotalMl + (ReferenceEquals(layer, mix.Layers[0]) ? mix.ReserveMl : 0)) * missing).Select(n => (n, layer)));
         }
 
         return shares.GroupBy(s => s.Need.Material.Id).Select(g =>

@@ -102,9 +102,13 @@ internal static class PotQuestions
         faults.Range(sitting, "sitting", 1, MostASitting);
         if (faults.Any)
             return faults.ToProblem();
-        var lines = PotsReader.Mixes(graph).SelectMany(mix => mix.Layers.Select(l => Line(l, mix.Recipe, graph, sitting))).OrderByDescending(l => l.TotalMl).ToList();
+        var mixes = PotsReader.Mixes(graph);
+        var lines = mixes.SelectMany(mix => mix.Layers.Select(l => Line(l, mix.Recipe, graph, sitting))).OrderByDescending(l => l.TotalMl).ToList();
         var (low, high) = Quantities.Sum(lines.Select(l => (l.TotalMl, new AmountRange(l.LowMl, l.HighMl))).ToList());
-        return TypedResults.Ok(new AmountsReading(sitting, Math.Round(lines.Sum(l => l.TotalMl), 2), Math.Round(low, 2), Math.Round(high, 2), lines));
+        var reserves = mixes.Where(m => m.ReserveMl > 0).Select(m => new ReserveLine(m.Recipe.Key, m.Layers[0].Layer.MaterialName, Math.Round(m.ReserveMl, 2))).ToList();
+        var kept = reserves.Sum(r => r.Ml);
+        return TypedResults.Ok(new AmountsReading(
+            sitting, Math.Round(lines.Sum(l => l.TotalMl) + kept, 2), Math.Round(low + kept, 2), Math.Round(high + kept, 2), lines, Reserves.Word(graph.Set), reserves));
     }
 
     private static AmountLine Line(LayerNeed need, Recipe recipe, SetGraph graph, int sitting)

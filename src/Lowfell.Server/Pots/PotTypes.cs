@@ -99,7 +99,15 @@ public sealed record AmountLine(
     Guid ZoneId, string Zone, Guid LayerId, int Number, Technique Technique, Tool Tool, string Paint, string RecipeKey, int Pieces, double OnSurfaceMl, double TransferLossMl, int Fills, double FillLossMl, double MarginMl, double TotalMl,
     double LowMl, double HighMl, double? Grams, int Things, IReadOnlyList<double> SittingsMl);
 
-public sealed record AmountsReading(int PiecesASitting, double TotalMl, double LowMl, double HighMl, IReadOnlyList<AmountLine> Lines);
+/// <summary>What is kept back of a mix, for corrections and for pieces to come.</summary>
+public sealed record ReserveLine(string RecipeKey, string Paint, double Ml);
+
+/// <summary>Every layer that takes something, and what is kept back besides; the total has both.</summary>
+public sealed record AmountsReading(int PiecesASitting, double TotalMl, double LowMl, double HighMl, IReadOnlyList<AmountLine> Lines, ReserveDto Reserve, IReadOnlyList<ReserveLine> Reserves);
+
+/// <summary>So many ml of every ground and finishing colour of a set are kept back.</summary>
+public sealed record ReserveDto(Guid SetId, decimal Ml, uint Version);
+public sealed record ReserveIn(decimal? Ml, uint? Version);
 
 /// <summary>A way to go on when a pot ran out: the finished colours beside those of the pieces that are done.</summary>
 public sealed record RemixDto(

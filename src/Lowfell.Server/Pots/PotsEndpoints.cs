@@ -12,6 +12,7 @@ public static class PotsEndpoints
         pots.MapPost("/jar", JarReader.Look).WithName("jar").WithSummary("A recipe in an amount: parts, percent, drops, ml and grams together, with what is predicted of it.").ProducesProblem(400).ProducesProblem(404);
         pots.MapGet("/advice", PotQuestions.Advice).WithName("potAdvice").WithSummary("One pot or several for a mix of the plan.").ProducesProblem(400).ProducesProblem(404);
         pots.MapGet("/amounts", PotQuestions.Amounts).WithName("amounts").WithSummary("What every layer takes and how that comes about.").ProducesProblem(400).ProducesProblem(404);
+        pots.MapPut("/reserve", Reserves.Change).WithName("changeReserve").WithSummary("What is kept back of every ground and finishing colour, for corrections and for pieces to come.").Writes<Reserves.ReserveTold, ReserveDto>(Reserves.Tell);
         pots.MapPost("", PotSteps.Make).WithName("makePot").Writes<PotTold, PotDto>(PotsReader.Tell);
         pots.MapGet("/{id:guid}", PotsReader.OfPot).WithName("pot").WithSummary("A pot and what happened to it.").ProducesProblem(404);
         pots.MapPost("/{id:guid}/ask", PotQuestions.Ask).WithName("askPot").WithSummary("What to add for a ratio or an amount, and what pouring another pot in would make.").ProducesProblem(400).ProducesProblem(404);

@@ -50,7 +50,7 @@ public sealed record SetRemedyIn(string? Rule, string? Remedy, bool? Store, IRea
 public sealed record TreatmentChange(
     Guid TreatmentId, string Treatment, uint Version, IReadOnlyList<string> Zones, int Applied, ChangeDto Change, IReadOnlyList<LayerDto> Before);
 
-/// <summary>What a remedy does over the set, and where it would have brought a stop and was left out; once stored, the new versions.</summary>
+/// <summary>What a remedy does over the set, and where it would have brought a stop or a caution and was left out; once stored, the new versions.</summary>
 public sealed record SetRemedyReading(bool Stored, IReadOnlyList<TreatmentChange> Changes, IReadOnlyList<string> LeftOut, double Minutes, IReadOnlyList<VersionOf>? Versions = null);
 
 /// <summary>What a remedy over a set came to.</summary>

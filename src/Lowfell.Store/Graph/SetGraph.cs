@@ -130,7 +130,7 @@ public sealed class SetGraph
     /// <param name="draftOf">A treatment being edited, when there is one.</param>
     /// <param name="draft">Its layers as they are drafted.</param>
     public IEnumerable<ZonePlan> Plans(Guid? draftOf = null, IReadOnlyList<Layer>? draft = null) =>
-        Places.Select(p => new ZonePlan(p.Zone.Id, p.Context.Zone, p.Zone.TreatmentId == draftOf ? draft! : p.Layers, PieceCount(p.Design)));
+        Places.Select(p => new ZonePlan(p.Zone.Id, p.Context.Zone, p.Zone.TreatmentId == draftOf ? draft! : p.Layers, PieceCount(p.Design), (double)Set.ReserveMl));
 
     /// <summary>Pieces that have a layer of a zone.</summary>
     public int DoneCount(Guid zone, Guid line) => progress.DoneCount(zone, line);

@@ -36,6 +36,7 @@ internal sealed class SetMapping : IEntityTypeConfiguration<SetRow>
         {
             t.HasCheckConstraint("ck_sets_scale", "scale between 1 and 1000");
             t.HasCheckConstraint("ck_sets_table_metres", "table_metres between 0.1 and 10");
+            t.HasCheckConstraint("ck_sets_reserve", "reserve_ml between 0 and 100");
         });
         row.Property(s => s.Name).HasMaxLength(120);
         row.HasIndex(s => new { s.WorkshopId, s.Name }).IsUnique();

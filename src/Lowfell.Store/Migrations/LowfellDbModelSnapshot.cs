@@ -1086,6 +1086,11 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(120)")
                         .HasColumnName("name");
 
+                    b.Property<decimal>("ReserveMl")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("reserve_ml");
+
                     b.Property<int>("Scale")
                         .HasColumnType("integer")
                         .HasColumnName("scale");
@@ -1121,6 +1126,8 @@ namespace Lowfell.Store.Migrations
                     b.ToTable("sets", null, t =>
                         {
                             t.HasCheckConstraint("ck_sets_handling", "handling in ('display', 'careful', 'hard play')");
+
+                            t.HasCheckConstraint("ck_sets_reserve", "reserve_ml between 0 and 100");
 
                             t.HasCheckConstraint("ck_sets_scale", "scale between 1 and 1000");
 

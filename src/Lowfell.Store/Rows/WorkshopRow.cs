@@ -38,6 +38,9 @@ public sealed class SetRow
     public Handling Handling { get; set; }
     public Sheen TargetSheen { get; set; }
     public DateOnly? DueDate { get; set; }
+
+    /// <summary>Kept back of every ground and finishing colour, for corrections and for pieces to come, ml.</summary>
+    public decimal ReserveMl { get; set; }
     public uint Version { get; init; }
     public List<DesignRow> Designs { get; } = [];
 }

@@ -49,6 +49,21 @@ public class SetMixesTests
             Assert.Equal(open * Math.Max(0, 1 - filled), SetMixes.FromShelf(mixes, pots).Sum(n => n.Ml), 1e-6);
         });
 
+    /// <summary>Once a mix, however many zones and layers it goes on, and only of colours that are still to be laid.</summary>
+    [Fact]
+    public void A_reserve_is_kept_back_of_ground_and_finishing_colours()
+    {
+        var stack = new List<Layer> { Lay(Technique.Prime, Primer), Lay(Technique.BaseCoat, Brown, 2), Lay(Technique.AllOverWash, Wash), Lay(Technique.DryBrush, White), Lay(Technique.Varnish, Matt) };
+        ZonePlan[] set = [new(Guid.NewGuid(), Zone(areaCm2: 100), stack, 4, ReserveMl: 3), new(Guid.NewGuid(), Zone(areaCm2: 30), stack, 2, ReserveMl: 3)];
+        var plain = SetMixes.Of(set.Select(p => p with { ReserveMl = 0 }), (_, _) => 0).ToDictionary(m => m.Recipe.Key, m => m.Ml);
+        var mixes = SetMixes.Of(set, (_, _) => 0);
+        Assert.All(mixes, m => Assert.Equal(plain[m.Recipe.Key] + m.ReserveMl, m.Ml, 1e-9));
+        Assert.Equal(["Peat Seven", "Salt White"], mixes.Where(m => m.ReserveMl == 3).Select(m => m.Layers[0].Layer.MaterialName).Order());
+        Assert.All(mixes, m => Assert.True(m.ReserveMl is 0 or 3));
+        Assert.Equal(mixes.Sum(m => m.Ml), SetMixes.FromShelf(mixes, noPots).Sum(n => n.Ml), 1e-9);
+        Assert.All(SetMixes.Of(set, (_, _) => 4), m => Assert.Equal(0, m.ReserveMl));
+    }
+
     [Fact]
     public void Layers_of_one_recipe_are_one_mix_wherever_they_lie()
     {

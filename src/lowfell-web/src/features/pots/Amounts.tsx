@@ -9,6 +9,7 @@ import { Trouble } from "../../kit/Trouble";
 import { Wide } from "../../kit/Wide";
 import { ml, mlRange, taken } from "../../shared/words";
 import { Figure, Row, Table } from "../../kit/Table";
+import { Reserve } from "./Reserve";
 
 /** What every layer still takes and how that comes about, and how much of it for one sitting at the bench. */
 export function Amounts({ setId }: { setId: string }) {
@@ -36,15 +37,16 @@ export function Amounts({ setId }: { setId: string }) {
   ];
   return (
     <div className="h-full overflow-y-auto px-5 pt-2 pb-6 print:h-auto print:overflow-visible">
-      <div className="flex items-end gap-3">
-        <p className="text-xs text-soft">
+      <div className="flex flex-wrap items-end gap-x-3 gap-y-2">
+        <p className="min-w-0 basis-full text-xs text-soft lg:flex-1 lg:basis-0">
           What is still to be laid, layer by layer: wet film ÷ what reaches the surface + what stays in the
           tool at every fill, and 10 % spare (estimates); below it, what a thin and a heavy hand take. Zones
           sprayed with one mix share their cups.{" "}
           {done > 0 &&
             (done === 1 ? "One layer is done and left out." : `${done} layers are done and left out.`)}
         </p>
-        <div className="no-print ml-auto">
+        <div className="no-print flex flex-wrap items-end gap-3">
+          <Reserve reserve={amounts.data.reserve} />
           <Choice
             beside
             label="Pieces in a sitting"
@@ -103,6 +105,25 @@ export function Amounts({ setId }: { setId: string }) {
                 )}
               </Figure>
               <Figure>{l.things > 0 ? "–" : sittings(l.sittingsMl)}</Figure>
+            </Row>
+          ))}
+          {amounts.data.reserves.map((r) => (
+            <Row
+              key={`kept ${r.recipeKey}`}
+              head={
+                <>
+                  <span className="font-semibold">{r.paint}</span>
+                  <span className="block text-soft print:ml-2 print:inline">
+                    kept back for corrections and pieces to come
+                  </span>
+                </>
+              }
+            >
+              <td colSpan={6} />
+              <Figure>
+                <b>{ml(r.ml)}</b>
+              </Figure>
+              <td />
             </Row>
           ))}
           <Row className="border-t-2 border-ink!" headClass="font-semibold!" head="All of it">

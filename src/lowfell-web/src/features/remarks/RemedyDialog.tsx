@@ -91,7 +91,7 @@ export function RemedyDialog(props: {
       )}
       {look.data && look.data.leftOut.length > 0 && (
         <p className="mt-2 text-xs">
-          Left out, since it would bring a stop elsewhere: {look.data.leftOut.join(" · ")}.
+          Left out, since it would bring a stop or a caution elsewhere: {look.data.leftOut.join(" · ")}.
         </p>
       )}
       <div className="mt-4 flex gap-2">
