@@ -145,7 +145,16 @@ public sealed class Page(IWebDriver driver)
             return;
         }
 
-        place.Click();
+        var name = place.Text;
+
+        // While the bar is being filled a link can move from under the pointer.
+        bool There(IWebDriver d) => d.FindElements(By.CssSelector("nav[aria-label=Places] a[aria-current]")).Any(a => a.Text == name);
+        Wait(d =>
+        {
+            if (!There(d))
+                d.FindElements(By.CssSelector("nav[aria-label=Places] a")).First(a => a.Text == name).Click();
+            return There(d);
+        });
         ClickText("nav[aria-label=Views] a", view);
     }
 

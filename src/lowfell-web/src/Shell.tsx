@@ -38,6 +38,7 @@ export function Shell() {
   const workshop = workshops?.find((w) =>
     setId ? w.sets.some((s) => s.id === setId) : w.id === params["workshopId"],
   );
+  const here = workshop?.sets.find((s) => s.id === setId);
   useChanges(workshop?.id);
   const { data: overview } = useQuery({ ...overviewQuery(setId ?? ""), enabled: !!setId });
   const view = viewAt(pathname);
@@ -105,7 +106,10 @@ export function Shell() {
             says={
               overview
                 ? `${overview.name} · 1:${overview.scale} · ${overview.pieces} pieces`
-                : (workshop?.name ?? "Choose a set")
+                : here
+                  ? // As wide as it will be: what stands beside it must not move from under a finger.
+                    `${here.name} · 1:${here.scale} · … pieces`
+                  : (workshop?.name ?? "Choose a set")
             }
             groups={[
               ...(workshops ?? []).map((w) => ({
