@@ -1,3 +1,5 @@
+using OpenQA.Selenium;
+
 namespace Lowfell.Browser.Tests;
 
 /// <summary>The room is set where it is shown, and what dries in it follows.</summary>
@@ -21,7 +23,7 @@ public sealed class BenchAirTests(BrowserSession session) : IClassFixture<Browse
         Assert.Empty(page.Errors());
     }
 
-    private static string Wait(Page page) => page.See("li[data-layer='5'] button[data-select] > span:last-child").Text;
+    private static string Wait(Page page) => page.Wait(d => d.FindElement(By.CssSelector("li[data-layer='5'] button[data-select] > span:last-child")).Text);
 
     private static void Air(Page page, string humidity, bool moving, bool open = true)
     {
