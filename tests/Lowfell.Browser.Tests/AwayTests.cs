@@ -24,7 +24,7 @@ public sealed class AwayTests(BrowserSession session) : IClassFixture<BrowserSes
             page.Click("li[data-layer='1'] button[data-select]");
             page.Fill("Note", "rope without a server");
             page.See("[data-waiting='1']");
-            Assert.NotEqual("saved", page.See("[data-save]").GetAttribute("data-save"));
+            Assert.NotEqual("saved", page.Says("[data-save]", "data-save"));
             page.ClickText("a", "Timber");
             page.SeeText("h1", "Timber");
             page.Click("li[data-layer='1'] button[data-select]");

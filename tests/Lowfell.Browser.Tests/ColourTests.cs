@@ -19,10 +19,10 @@ public sealed class ColourTests(BrowserSession session) : IClassFixture<BrowserS
     private static void Focus(Page page, int layer) =>
         ((IJavaScriptExecutor)page.Driver).ExecuteScript($"document.querySelector(\"li[data-layer='{layer}'] button[data-select]\").focus()");
 
-    private static string Colours(Page page, int layer) => page.See($"li[data-layer='{layer}'] [data-colours]").GetAttribute("data-colours")!;
+    private static string Colours(Page page, int layer) => page.Says($"li[data-layer='{layer}'] [data-colours]", "data-colours")!;
 
     private static double Apart(Page page) =>
-        double.Parse(Regex.Match(page.See("[data-target] figcaption").Text, @"ΔE (\d+\.\d)").Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
+        double.Parse(Regex.Match(page.Says("[data-target] figcaption"), @"ΔE (\d+\.\d)").Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
 
     [Fact]
     public void A_wanted_colour_is_reached_by_one_key()
@@ -91,7 +91,7 @@ public sealed class ColourTests(BrowserSession session) : IClassFixture<BrowserS
         var page = Zone("Lock-wall straight", "Brick field", 6);
         page.Keys("c");
         page.ClickText("button", "Compare with another");
-        Assert.StartsWith("0", page.See("[data-compared]").GetAttribute("data-compared"), StringComparison.Ordinal);
+        Assert.StartsWith("0", page.Says("[data-compared]", "data-compared"), StringComparison.Ordinal);
         var heavily = page.Wait(d => d.FindElements(By.CssSelector("[role=dialog] [role=slider]")).Last());
         heavily.SendKeys(Keys.End);
         page.Wait(d => !d.FindElement(By.CssSelector("[data-compared]")).GetAttribute("data-compared")!.StartsWith("0.0", StringComparison.Ordinal)
@@ -112,7 +112,7 @@ public sealed class ColourTests(BrowserSession session) : IClassFixture<BrowserS
         page.SeeText("h1", "Brick field");
         page.Press("t");
         page.SeeText("h1", "Lock-wall straight");
-        string Near() => page.See("svg[data-metres]").GetAttribute("aria-label")!;
+        string Near() => page.Says("svg[data-metres]", "aria-label")!;
         page.See("svg[data-metres]");
         var before = Near();
         page.See("[role=slider]").SendKeys(Keys.Home);

@@ -37,6 +37,12 @@ public sealed class Page(IWebDriver driver)
 
     public IWebElement See(string css) => Wait(d => d.FindElement(By.CssSelector(css)));
 
+    /// <summary>What an element says, or one of its attributes: found and read as one look, so that it cannot be drawn anew in between.</summary>
+    public string? Says(string css, string attribute) => Wait(d => new[] { d.FindElement(By.CssSelector(css)).GetAttribute(attribute) })[0];
+
+    /// <inheritdoc cref="Says(string, string)"/>
+    public string Says(string css) => Wait(d => d.FindElement(By.CssSelector(css)).Text);
+
     public IWebElement SeeText(string tag, string text) => Wait(d => WithText(d, tag, text));
 
     public void Gone(string css) => Wait(d => d.FindElements(By.CssSelector(css)).Count == 0);

@@ -90,7 +90,7 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
     public void Colours_and_remarks_follow_an_edit_in_place()
     {
         var page = Zone("Mud-and-salt base", "Fen mud");
-        string Colours() => page.See("li[data-layer='4'] [data-colours]").GetAttribute("data-colours")!;
+        string Colours() => page.Says("li[data-layer='4'] [data-colours]", "data-colours")!;
         var before = Colours();
         page.Click("li[data-layer='4'] button[data-select]");
         page.Choose("Material", "Salt White");
@@ -109,14 +109,14 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
     public void A_lower_third_with_layers_of_its_own_is_looked_at_by_itself()
     {
         var page = Zone("Lock-wall corner", "Brick field");
-        string Colours() => page.See("li[data-layer='12'] [data-colours]").GetAttribute("data-colours")!;
+        string Colours() => page.Says("li[data-layer='12'] [data-colours]", "data-colours")!;
         var whole = Colours();
         page.Click("[data-part='lower third']");
         page.Wait(_ => Colours() != whole);
         var third = Colours();
         page.Click("[data-part='the rest']");
         page.Wait(_ => Colours() is var rest && rest != whole && rest != third);
-        Assert.Equal("true", page.See("[data-part='the rest']").GetAttribute("aria-pressed"));
+        Assert.Equal("true", page.Says("[data-part='the rest']", "aria-pressed"));
         page.Go("From the table");
         page.See("[data-foot]");
     }
@@ -181,7 +181,7 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
         page.Press("o");
         page.SeeText("button", "First to last");
         page.Press("?");
-        Assert.Contains("undo", page.See("[role=dialog]").Text);
+        Assert.Contains("undo", page.Says("[role=dialog]"));
         page.Keys(Keys.Escape);
         page.Gone("[role=dialog]");
     }
@@ -200,7 +200,7 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
     public void An_unknown_zone_says_so()
     {
         var page = session.Open($"/plan/{Guid.NewGuid()}/{Guid.NewGuid()}");
-        Assert.Contains("There is no set with this id", page.See("[role=alert]").Text);
+        Assert.Contains("There is no set with this id", page.Says("[role=alert]"));
         Assert.Empty(page.Axe());
     }
 }

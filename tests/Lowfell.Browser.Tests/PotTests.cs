@@ -17,7 +17,7 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
         page.SeeText("td", "41 ml");
         page.SeeText("td", "22 ml");
         page.Go("Stock");
-        Assert.Contains("41 ml", page.See("[data-line='Peat Seven']").Text, StringComparison.Ordinal);
+        Assert.Contains("41 ml", page.Says("[data-line='Peat Seven']"), StringComparison.Ordinal);
         foreach (var paint in ground)
         {
             page.Click($"[aria-label='Bought: {paint}']");
@@ -28,16 +28,16 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
         page.Go("Pots");
         page.Click("[data-mix='Peat Seven + Brick Clay']");
         page.See("[data-jar]");
-        Assert.Contains("Brick field on Lock-wall straight", page.See("[data-needs]").Text, StringComparison.Ordinal);
+        Assert.Contains("Brick field on Lock-wall straight", page.Says("[data-needs]"), StringComparison.Ordinal);
         page.See("[data-fit='fits']");
-        Assert.Contains("pots of", page.See("[data-advice]").Text, StringComparison.Ordinal);
+        Assert.Contains("pots of", page.Says("[data-advice]"), StringComparison.Ordinal);
         Assert.Empty(page.Axe());
         page.Fill("In all", "50");
         page.Keys(Keys.Tab);
         page.Wait(d => page.Field(d, "ml of Peat Seven").GetAttribute("value") == "24");
         page.ClickText("button", "Make a pot");
         page.Fill("Label", "Ground two");
-        Assert.Contains("50 ml", page.See("[data-measured]").Text, StringComparison.Ordinal);
+        Assert.Contains("50 ml", page.Says("[data-measured]"), StringComparison.Ordinal);
         Assert.Empty(page.Axe());
         page.ClickText("button", "It is mixed");
         page.SeeText("h2", "Ground two");
@@ -57,8 +57,8 @@ public sealed class PotTests(BrowserSession session) : IClassFixture<BrowserSess
         page.ClickText("button", "It is empty");
         page.Wait(d => d.FindElement(By.CssSelector("[data-left]")).Text == "Empty");
         page.Wait(d => d.FindElements(By.CssSelector("[data-remix]")).Count > 2);
-        Assert.Contains("W7, W8", page.See("[data-ran-out]").Text, StringComparison.Ordinal);
-        Assert.Contains("the same recipe", page.See("[data-remix]").Text, StringComparison.Ordinal);
+        Assert.Contains("W7, W8", page.Says("[data-ran-out]"), StringComparison.Ordinal);
+        Assert.Contains("the same recipe", page.Says("[data-remix]"), StringComparison.Ordinal);
         Assert.All(page.Driver.FindElements(By.CssSelector("[data-remix] [data-difference]")), d => Assert.Matches(@"\d+\.\d", d.Text));
         Assert.Empty(page.Axe());
         page.ClickText("button", "Mix this");
@@ -172,7 +172,7 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         page.Press("k");
         Press(page, "[aria-label='Moves of Peat Seven']", Keys.Enter);
         page.Choose("What happened", "lent");
-        var there = page.See("[role=dialog] h2").Text.Split(':')[1].Trim().Split(' ')[0];
+        var there = page.Says("[role=dialog] h2").Split(':')[1].Trim().Split(' ')[0];
         page.Fill("How much", (int.Parse(there, System.Globalization.CultureInfo.InvariantCulture) - 1).ToString(System.Globalization.CultureInfo.InvariantCulture));
         page.Keys(Keys.Enter);
         page.See("[data-move='lent']");
@@ -182,12 +182,12 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         page.SeeText("h2", "Ground by keys");
         page.Press("x");
         page.Wait(d => d.FindElements(By.CssSelector("[data-remix]")).Count > 1 && !d.FindElement(By.CssSelector("[data-ran-out]")).Text.Contains("the same recipe", StringComparison.Ordinal));
-        Assert.Matches(@"\d+\.\d", page.See("[data-remix] [data-difference]").Text);
+        Assert.Matches(@"\d+\.\d", page.Says("[data-remix] [data-difference]"));
         Press(page, "[data-remix] button", Keys.Enter);
         page.SeeText("h2", "A remix");
         page.See("[data-jar]");
         page.Press("n");
-        Assert.Contains("stands in", page.See("[role=dialog]").Text, StringComparison.Ordinal);
+        Assert.Contains("stands in", page.Says("[role=dialog]"), StringComparison.Ordinal);
         page.Fill("Label", "Remix by keys");
         page.Keys(Keys.Enter);
         page.SeeText("h2", "Remix by keys");
@@ -254,7 +254,7 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         page.Gone("[role=dialog]");
         Press(page, "[data-pot='Tide ground']", Keys.Enter);
         page.SeeText("h2", "Tide ground");
-        var left = page.See("[data-left]").Text;
+        var left = page.Says("[data-left]");
         page.Press("u");
         Told(page, "Paint : thinner", "much", "Write parts, such as 2:1.");
         page.Choose("What to do", "Put something in");
@@ -265,7 +265,7 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         Told(page, "Used", "-3", "What is used is more than 0 ml.");
         page.Keys(Keys.Escape);
         page.Gone("[role=dialog]");
-        Assert.Equal(left, page.See("[data-left]").Text);
+        Assert.Equal(left, page.Says("[data-left]"));
         Assert.Empty(page.Errors());
     }
 

@@ -6,7 +6,7 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
 {
     private const string Tile = "[data-tiles] [role=listitem] button";
 
-    private static int Found(Page page) => int.Parse(page.See("[data-tiles]").GetAttribute("data-tiles")!, System.Globalization.CultureInfo.InvariantCulture);
+    private static int Found(Page page) => int.Parse(page.Says("[data-tiles]", "data-tiles")!, System.Globalization.CultureInfo.InvariantCulture);
 
     [Fact]
     public void Search_narrows_as_it_is_typed()
@@ -34,7 +34,7 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
         page.See(Tile);
         page.ClickText("button", "Add a material");
         page.Fill("Name", "Withy Bark");
-        Assert.Contains("a guess", page.See("[data-usual]").Text);
+        Assert.Contains("a guess", page.Says("[data-usual]"));
         page.Click("[aria-controls=material-more]");
         page.Fill("Recoat after", "soon");
         Assert.Empty(page.Axe());
@@ -43,7 +43,7 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
         page.Fill("Colour", "#12");
         page.Fill("In stock", "1,2 cl");
         page.ClickText("button", "Put it on the shelf");
-        Assert.Contains("is written as #6b4f2a", page.See("[aria-invalid=true] + p").Text);
+        Assert.Contains("is written as #6b4f2a", page.Says("[aria-invalid=true] + p"));
         Assert.Equal(page.Field(page.Driver, "Colour"), page.Driver.SwitchTo().ActiveElement());
         Assert.Equal("Withy Bark", page.Field(page.Driver, "Name").GetAttribute("value"));
         Assert.Empty(page.Axe());
@@ -57,7 +57,7 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
         page.ClickText("button", "Put it on the shelf");
         page.SeeText("h2", "Withy Bark");
         page.See($"[aria-label='Withy Bark'] form");
-        Assert.Contains("estimate", page.See("figure figcaption").Text);
+        Assert.Contains("estimate", page.Says("figure figcaption"));
         Assert.Equal("12 ml", page.Field(page.Driver, "In stock").GetAttribute("value"));
 
         // Taken off by mistake, it comes back whole.
@@ -158,14 +158,14 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
         Assert.Equal("1:48", page.Field(page.Driver, "Scale").GetAttribute("value"));
         page.ClickText("button", "5 What will be made");
         page.SeeText("main", "14 × Base, 32 mm");
-        Assert.Contains("Rim, 3.5 cm², smooth: no layers yet", page.See("main").Text);
+        Assert.Contains("Rim, 3.5 cm², smooth: no layers yet", page.Says("main"));
         Assert.Empty(page.Axe());
         page.ClickText("button", "Make the set");
         page.SeeText("h1", "Ground");
         page.Stored();
-        Assert.Contains("Causeway · 1:48 · 14 pieces", page.See("header").Text);
+        Assert.Contains("Causeway · 1:48 · 14 pieces", page.Says("header"));
         Assert.True(page.Stack().Count >= 4);
-        Assert.Contains("10 cm² a piece", page.See("main").Text);
+        Assert.Contains("10 cm² a piece", page.Says("main"));
         Assert.Empty(page.Errors());
 
         // The next set on this bench can share what there is, and a name that is taken leaves nothing behind.
