@@ -27,12 +27,13 @@ export function BenchAir({ workshop, onClose }: { workshop: Schema["WorkshopEntr
       relativeHumidity: sayFigure(Math.round(workshop.relativeHumidity * 100), "%"),
       airMoves: workshop.airMoves,
     },
-    send: async (values) => {
+    send: async (values, from) => {
       await send((headers) =>
         api.PUT("/api/workshops/{workshopId}", {
           headers,
           params: { path: { workshopId: workshop.id } },
-          body: { name: null, ...values, version: workshop.version },
+          // The version it was typed against: a change from another window is not overwritten.
+          body: { name: null, ...values, version: from },
         }),
       );
       say("All drying times are counted anew.");

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { useChanges } from "./api/changes";
 import { overviewQuery, workshopsQuery } from "./api/queries";
@@ -14,9 +14,6 @@ import { Tip } from "./kit/Tip";
 import { Waiting } from "./kit/Waiting";
 import { addressOf, places, viewAt, views, type Where } from "./views";
 
-// Forms and their checks are not needed to see a page.
-const BenchAir = lazy(() => import("./BenchAir").then((m) => ({ default: m.BenchAir })));
-
 /** The bar with set, places and workshop, the row with the views of a place, and the keys that work everywhere. */
 export function Shell() {
   const { data: workshops, error } = useQuery(workshopsQuery);
@@ -25,7 +22,13 @@ export function Shell() {
   const navigate = useNavigate();
   const [keys, setKeys] = useState(false);
   const [finding, setFinding] = useState(false);
-  const [airing, setAiring] = useState(false);
+  // Forms and their checks are not needed to see a page; where they do not come, the next press asks again.
+  const [Air, setAir] = useState<typeof import("./BenchAir").BenchAir | null>(null);
+  const openAir = () =>
+    void import("./BenchAir").then(
+      (m) => setAir(() => m.BenchAir),
+      () => undefined,
+    );
   const [bench, setBench] = useState(currentBench());
   const main = useRef<HTMLElement>(null);
 
@@ -165,7 +168,7 @@ export function Shell() {
                 aria-haspopup="dialog"
                 aria-label={`The air at the bench: ${workshop.temperatureC} °C, ${Math.round(workshop.relativeHumidity * 100)} %`}
                 className="hidden min-h-6 whitespace-nowrap underline decoration-dotted hover:text-ink lg:inline"
-                onClick={() => setAiring(true)}
+                onClick={openAir}
               >
                 {workshop.temperatureC} °C · {Math.round(workshop.relativeHumidity * 100)} %
               </button>
@@ -180,7 +183,7 @@ export function Shell() {
                     ...known
                       .filter((v) => v.home === "workshop menu")
                       .map((v) => ({ text: v.words, key: v.key, run: () => void navigate(v.address) })),
-                    ...(workshop ? [{ text: "The air at the bench…", run: () => setAiring(true) }] : []),
+                    ...(workshop ? [{ text: "The air at the bench…", run: openAir }] : []),
                     { text: bench === "light" ? "Dark bench" : "Light bench", key: "l", run: dark },
                     { text: "Keys…", key: "?", run: () => setKeys(true) },
                   ],
@@ -212,11 +215,7 @@ export function Shell() {
         <Outlet />
       </main>
       <Tip />
-      {airing && workshop && (
-        <Suspense>
-          <BenchAir workshop={workshop} onClose={() => setAiring(false)} />
-        </Suspense>
-      )}
+      {Air && workshop && <Air workshop={workshop} onClose={() => setAir(null)} />}
       {finding && <Finder setId={setId} workshopId={workshopId} onClose={() => setFinding(false)} />}
       <KeysDialog open={keys} onClose={() => setKeys(false)} scopes={scopes} />
     </div>

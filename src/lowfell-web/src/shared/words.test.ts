@@ -10,6 +10,7 @@ import {
   percent,
   readRatio,
   taken,
+  takenRange,
 } from "./words";
 
 describe("reading a ratio", () => {
@@ -82,4 +83,6 @@ it("says what is taken as it is bought", () => {
 it("says a range of amounts once where both ends read the same", () => {
   expect(mlRange(8.94, 25.2)).toBe("8.9–25 ml");
   expect(mlRange(0.31, 0.34)).toBe("0.3 ml");
+  expect(takenRange({ ml: 8, grams: 12, lowMl: 4, highMl: 10 })).toBe("6–15 g");
+  expect(takenRange({ ml: 8, grams: null, lowMl: 4, highMl: 10 })).toBe("4–10 ml");
 });

@@ -28,6 +28,13 @@ export const ml = (n: number) => (n < 10 ? `${Math.round(n * 10) / 10} ml` : `${
 export const taken = (n: { ml: number; grams: number | null; count: number | null }) =>
   n.count ? `${n.count} pieces` : n.grams ? `${n.grams < 10 ? n.grams : Math.round(n.grams)} g` : ml(n.ml);
 
+/** From a thin to a heavy hand, in what the usual amount is said in. */
+export const takenRange = (n: { ml: number; grams: number | null; lowMl: number; highMl: number }) => {
+  if (!n.grams || n.ml <= 0) return mlRange(n.lowMl, n.highMl);
+  const grams = (of: number) => Math.round((of * n.grams!) / n.ml);
+  return `${grams(n.lowMl)}–${grams(n.highMl)} g`;
+};
+
 /** From a thin to a heavy hand: "18–33 ml". */
 export const mlRange = (low: number, high: number) => {
   const [from, to] = [ml(low), ml(high)];

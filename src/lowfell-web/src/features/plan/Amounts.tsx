@@ -1,7 +1,7 @@
 import { Link, useParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { capital } from "./layerWords";
-import { minutes, ml, mlRange, taken } from "../../shared/words";
+import { minutes, ml, taken, takenRange } from "../../shared/words";
 import type { Layer } from "./stack";
 import type { Material, Sheet } from "./types";
 import { Figure, Row, Table } from "../../kit/Table";
@@ -52,7 +52,7 @@ export function Amounts(props: {
             <Row key={n.materialId} head={m?.name} headClass="max-w-[96px] truncate">
               <Figure>
                 <b>{taken(n)}</b>
-                {!n.count && <span className="block text-soft">{mlRange(n.lowMl, n.highMl)}</span>}
+                {!n.count && <span className="block text-soft">{takenRange(n)}</span>}
               </Figure>
               <Figure>{whole ? ml(whole.ml) : ""}</Figure>
               <Figure className={short ? "font-semibold text-signal" : "text-soft"}>

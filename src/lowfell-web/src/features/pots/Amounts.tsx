@@ -7,7 +7,7 @@ import { api, take } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Trouble } from "../../kit/Trouble";
 import { Wide } from "../../kit/Wide";
-import { ml, mlRange, taken } from "../../shared/words";
+import { ml, mlRange, taken, takenRange } from "../../shared/words";
 import { Figure, Row, Table } from "../../kit/Table";
 import { Reserve } from "./Reserve";
 
@@ -100,7 +100,7 @@ export function Amounts({ setId }: { setId: string }) {
                 <b>{taken({ ml: l.totalMl, grams: l.grams, count: l.things })}</b>
                 {l.things === 0 && (
                   <span className="block text-soft print:ml-1 print:inline">
-                    {mlRange(l.lowMl, l.highMl)}
+                    {takenRange({ ...l, ml: l.totalMl })}
                   </span>
                 )}
               </Figure>
