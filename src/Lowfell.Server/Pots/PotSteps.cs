@@ -168,13 +168,12 @@ internal static class PotSteps
     /// </summary>
     public static async Task<Outcome<PotTold>> TakeBack(Guid setId, Guid id, Guid eventId, TakeBackIn entry, PotBook book)
     {
-        var other = (await book.Event(id, eventId))?.OtherPotId;
-        return await book.Step(setId, id, other is { } beside ? new UnpourIn(entry.Id, entry.Version, beside) : entry, _ => { }, async pots =>
+        return await book.Step(setId, id, (await book.Event(id, eventId))?.OtherPotId is { } beside ? new UnpourIn(entry.Id, entry.Version, beside) : entry, _ => { }, async pots =>
         {
             if (await book.Event(id, eventId) is not { } old)
                 return Problems.NotFound("event");
-            var twin = pots.Count > 1 ? await book.Event(pots[1].Id, old.TwinId!.Value) : null;
-            if (old.Id != pots[0].NewestEventId || twin?.Id != (pots.Count > 1 ? pots[1].NewestEventId : null))
+            var twin = pots.Count > 1 && old.TwinId is { } other ? await book.Event(pots[1].Id, other) : null;
+            if (old.Id != pots[0].NewestEventId || (pots.Count > 1 && (twin is null || twin.Id != pots[1].NewestEventId)))
                 return Problems.Of(StatusCodes.Status409Conflict, "built-upon", "Something came after this. Take that back first.");
             if (!PotsReader.CanTakeBack(old.Kind))
                 return Problems.Of(StatusCodes.Status409Conflict, "not-undone", "A pot that was made stays made, and where it stands is changed by moving it. Correct or throw away what is in it.");

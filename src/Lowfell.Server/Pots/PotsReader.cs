@@ -135,7 +135,7 @@ internal static class PotsReader
         var beside = await db.Pots.Where(p => others.Contains(p.Id)).Select(p => new { p.Id, p.Label, p.NewestEventId }).ToDictionaryAsync(p => p.Id, stop);
 
         // A pouring is taken back at both pots or not at all.
-        bool Stands(WorkEventRow e) => e.Id == pot.NewestEventId && CanTakeBack(e.Kind) && (e.OtherPotId is not { } other || beside[other].NewestEventId == e.TwinId);
+        bool Stands(WorkEventRow e) => e.Id == pot.NewestEventId && CanTakeBack(e.Kind) && (e.OtherPotId is not { } other || (e.TwinId is { } twin && beside[other].NewestEventId == twin));
         var pieces = graph.Designs.SelectMany(d => d.Pieces).ToDictionary(p => p.Id, p => p.Label);
         var events = shown.Select(e => new PotEventDto(
             e.Id, e.Kind, e.ToldAt, e.Note, e.Amounts.Select(a => new PortionDto(a.MaterialId, graph.Materials[a.MaterialId].Name, a.Ml, a.Drops)).ToList(),
