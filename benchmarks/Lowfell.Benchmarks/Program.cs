@@ -25,6 +25,12 @@ if (args is ["year"])
     return 0;
 }
 
+if (args is ["changes"])
+{
+    await Changes();
+    return 0;
+}
+
 if (args is ["writes"])
 {
     await Writes();
@@ -140,6 +146,12 @@ async Task Writes()
 {
     using var http = new HttpClient { BaseAddress = new Uri(Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL")!) };
     await new ManyWrites(http, Environment.GetEnvironmentVariable("LOWFELL_BENCH_DATABASE")!, Environment.GetEnvironmentVariable("LOWFELL_BENCH_LOGS")!, Report).Run();
+}
+
+async Task Changes()
+{
+    using var http = new HttpClient { BaseAddress = new Uri(Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL")!), Timeout = TimeSpan.FromMinutes(5) };
+    await new LargePlan(http, Environment.GetEnvironmentVariable("LOWFELL_BENCH_DATABASE")!, Report).Run();
 }
 
 async Task Year()

@@ -36,6 +36,8 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<WriteReceiptRow> WriteReceipts => Set<WriteReceiptRow>();
     public DbSet<SpentWriteRow> SpentWrites => Set<SpentWriteRow>();
     public DbSet<SliceVersionRow> SliceVersions => Set<SliceVersionRow>();
+    public DbSet<VersionNameRow> VersionNames => Set<VersionNameRow>();
+    public DbSet<JournalStepRow> JournalSteps => Set<JournalStepRow>();
     public DbSet<JobRow> Jobs => Set<JobRow>();
     public DbSet<BlobRow> Blobs => Set<BlobRow>();
 
@@ -65,6 +67,7 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
         conventions.Words<Relief>();
         conventions.Words<Handling>();
         conventions.Words<Substrate>();
+        conventions.Words<SurfaceKind>();
         conventions.Words<Silhouette>();
         conventions.Words<StockMoveKind>();
         conventions.Words<WorkKind>();

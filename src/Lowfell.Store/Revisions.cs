@@ -56,6 +56,41 @@ public static class Revisions
         db.Add(Revision(treatment, layers, now, actor));
     }
 
+    /// <summary>Makes layers that a treatment had once its newest revision again; they stay the same rows.</summary>
+    public static async Task BringBack(LowfellDb db, TreatmentRow treatment, IReadOnlyList<LayerRow> layers, DateTimeOffset now, string actor, CancellationToken stop)
+    {
+        treatment.Revision = await db.TreatmentRevisions.Where(r => r.TreatmentId == treatment.Id).MaxAsync(r => r.Number, stop) + 1;
+        treatment.ChangedAt = now;
+        db.Add(Revision(treatment, layers, now, actor));
+    }
+
+    /// <summary>A layer as the first of another treatment's, carrying the same line on.</summary>
+    public static LayerRow Copy(LayerRow l, Guid treatment) => new()
+    {
+        TreatmentId = treatment,
+        LineId = l.LineId,
+        Technique = l.Technique,
+        MaterialId = l.MaterialId,
+        MixId = l.MixId,
+        ThinnerId = l.ThinnerId,
+        PaintParts = l.PaintParts,
+        ThinnerParts = l.ThinnerParts,
+        Coats = l.Coats,
+        Region = l.Region,
+        Strength = l.Strength,
+        Tool = l.Tool,
+        Drying = l.Drying,
+        WaitMinutes = l.WaitMinutes,
+        Optional = l.Optional,
+        MarkMm = l.MarkMm,
+        VariationSeed = l.VariationSeed,
+        DownTo = l.DownTo,
+        Details = l.Details,
+        Fades = l.Fades,
+        Preparation = l.Preparation,
+        Note = l.Note,
+    };
+
     private static TreatmentRevisionRow Revision(TreatmentRow treatment, IReadOnlyList<LayerRow> layers, DateTimeOffset now, string actor)
     {
         var revision = new TreatmentRevisionRow { TreatmentId = treatment.Id, Number = treatment.Revision, StoredAt = now, Actor = actor };

@@ -64,7 +64,7 @@ public abstract class AccessTests(BrowserSession session) : IClassFixture<Browse
         }
 
         var views = page.Wait(d => d.FindElements(By.CssSelector("nav[aria-label=Places] a")) is { Count: > 1 } all ? all : null)!
-            .SelectMany(a => a.GetAttribute("data-views")!.Split('|')).Append("House rules").ToList();
+            .SelectMany(a => a.GetAttribute("data-views")!.Split('|')).Concat(["House rules", "All sets", "This set"]).ToList();
         Assert.True(views.Count >= 7, string.Join(", ", views));
         foreach (var view in views)
         {

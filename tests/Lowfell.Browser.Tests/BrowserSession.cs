@@ -160,7 +160,11 @@ public sealed class BrowserSession : IAsyncLifetime
         options.SetLoggingPreference(LogType.Browser, LogLevel.All);
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
-        return new ChromeDriver(service, options);
+        var driver = new ChromeDriver(service, options);
+
+        // A painter who has said once that an edit of a shared stack is for all its zones; who is asked again forgets it (Page.AskAgain).
+        driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = "try { if (location.protocol === 'http:') localStorage.setItem('lowfell.shared', 'all') } catch { }" });
+        return driver;
     }
 
     private static string Needed(string name) =>

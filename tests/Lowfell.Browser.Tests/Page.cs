@@ -139,14 +139,14 @@ public sealed class Page(IWebDriver driver)
         return true;
     });
 
-    /// <summary>Opens a view by the bar: its place first, then the view in the second row; or from the menu of the workshop.</summary>
+    /// <summary>Opens a view by the bar: its place first, then the view in the second row; or from the menu of the sets or of the workshop.</summary>
     public void Go(string view)
     {
         // The bar is whole once it knows both set and workshop.
         var places = Wait(d => d.FindElements(By.CssSelector("nav[aria-label=Places] a")) is { Count: > 1 } all ? all : null)!;
         if (places.FirstOrDefault(a => a.GetAttribute("data-views")!.Split('|').Contains(view)) is not { } place)
         {
-            Click("[data-menu=Workshop]");
+            Click($"[data-menu={(view.EndsWith(" set", StringComparison.Ordinal) || view.EndsWith(" sets", StringComparison.Ordinal) ? "Sets" : "Workshop")}]");
             ClickText("[role=menuitem]", view);
             return;
         }
@@ -163,6 +163,9 @@ public sealed class Page(IWebDriver driver)
         });
         ClickText("nav[aria-label=Views] a", view);
     }
+
+    /// <summary>Has the page ask again whom an edit of a shared stack is for, until it is loaded anew.</summary>
+    public void AskAgain() => ((IJavaScriptExecutor)Driver).ExecuteScript("localStorage.removeItem('lowfell.shared')");
 
     /// <summary>Waits until everything edited is in the database.</summary>
     public void Stored() => See("[data-save=saved]");

@@ -190,7 +190,7 @@ public sealed class ShelfAndStartTests(BrowserSession session) : IClassFixture<B
         page.ClickText("button", "Add Dyke");
         page.Gone("[role=dialog]");
         page.SeeText("h1", "Front face");
-        page.SeeText("main", "these layers are also on 1 other zone");
+        page.SeeText("main", "shared by 2 zones");
         Assert.Empty(page.Errors());
     }
 

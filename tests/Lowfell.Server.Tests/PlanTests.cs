@@ -134,8 +134,11 @@ public sealed class PlanTests(LowfellServer server) : IClassFixture<LowfellServe
         Assert.Equal(200, status);
         double Ground(JsonNode s) => s["reading"]!["layers"]![1]!["needs"]![0]!["ml"]!.GetValue<double>();
         Assert.True(Ground(now) > 1.9 * Ground(sheet));
-        (status, _) = await server.Send(HttpMethod.Put, path, change);
-        Assert.Equal(409, status);
+
+        // Another window that wants something else of the same is told; one that wants just that has it already.
+        Assert.Equal(200, (await server.Send(HttpMethod.Put, path, change)).Status);
+        change["areaCm2"] = 410;
+        Assert.Equal(409, (await server.Send(HttpMethod.Put, path, change)).Status);
     }
 
     [Theory]

@@ -12,7 +12,7 @@ namespace Lowfell.Core.Colour;
 /// <param name="Inner">Of the light that comes up inside the film, what is turned back, 0..1.</param>
 public readonly record struct Surface(double First, double Inner)
 {
-    /// <summary>First-surface shares. A wet film lies as smooth as gloss.</summary>
+    /// <summary>First-surface shares. Eggshell lies like a surface of which nothing is known; a wet film as smooth as gloss.</summary>
     public const double MattFirst = 0.015, UnstatedFirst = 0.010, SatinFirst = 0.006, GlossFirst = 0.002, WetFirst = GlossFirst;
 
     /// <summary>Loose grains: rougher than any paint film. Fixing them takes it away.</summary>

@@ -62,8 +62,9 @@ public static class Quantities
         if (parts <= 0)
             return [];
         var mixed = layer.Dilution?.PaintShare ?? 1;
+        var bed = GlueBed.Of(layer);
         foreach (var part in layer.Paint)
-            needs.Add(new Need(part.Material, total * mixed * part.Parts.ToDouble() / parts));
+            needs.Add(new Need(part.Material, total * mixed * (bed?.ShareOf(part) ?? part.Parts.ToDouble() / parts)));
         if (layer.Dilution is { } dilution && mixed < 1)
             needs.Add(new Need(dilution.Thinner, total * (1 - mixed)));
         return needs;
@@ -93,7 +94,7 @@ public static class Quantities
                 break;
             default:
                 var area = zone.AreaCm2 * Regions.Share(layer.Region, zone);
-                onSurface = Laying.SurfaceMl(layer, zone) * pieces;
+                onSurface = Laying.SurfaceMl(layer, zone) * (GlueBed.Of(layer)?.OfGrains ?? 1) * pieces;
                 fills = figures.FillCoversCm2 > 0 ? area * layer.Coats * pieces / figures.FillCoversCm2 : 0;
                 break;
         }

@@ -23,8 +23,8 @@ public sealed record SetNeed(Material Material, double Ml, Guid DrivingZone, Gui
 /// <param name="ReserveMl">What of it is kept back for corrections and for pieces to come.</param>
 public sealed record MixNeed(Recipe Recipe, IReadOnlyList<LayerNeed> Layers, double Ml, double ReserveMl = 0)
 {
-    /// <summary>It is mixed or filled into a pot, rather than glued from its tube or set one by one.</summary>
-    public bool IsPoured => Layers.Any(l => TechniqueTable.For(l.Layer.Technique).Laydown != Laydown.None && Quantities.Things(l.Layer, l.Zone, 1) == 0);
+    /// <summary>It is mixed or filled into a pot, rather than glued from its tube, strewn, or set one by one.</summary>
+    public bool IsPoured => Layers.Any(l => l.Layer.Technique != Technique.GlueAndScatter && TechniqueTable.For(l.Layer.Technique).Laydown != Laydown.None && Quantities.Things(l.Layer, l.Zone, 1) == 0);
 
     /// <summary>The layer that takes most, and its share of the whole, 0..1.</summary>
     public (LayerNeed Layer, double Share) Driver => (Layers[0], Ml > 0 ? Layers[0].Amount.TotalMl / Ml : 0);

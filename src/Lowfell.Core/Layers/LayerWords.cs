@@ -48,6 +48,12 @@ public enum Relief
     Smooth, Light, Deep,
 }
 
+/// <summary>What the surface of a zone is made of: how it is drawn, and how long its joints are.</summary>
+public enum SurfaceKind
+{
+    Plain, Courses, Boards, Slates, Ribs, Panels, Links, Grain, Crackle, Mesh,
+}
+
 /// <summary>How a set is treated after it is finished.</summary>
 public enum Handling
 {

@@ -51,6 +51,9 @@ public static class Preparations
     public static double Film(Layer layer) =>
         layer.Preparation is Preparation.LeftOpen or Preparation.SpreadOnCard && layer.Main is { } main && Suits(layer.Preparation, main) ? StiffFilm : 1;
 
+    /// <summary>All that can be done to a material beforehand, nothing first.</summary>
+    public static IReadOnlyList<Preparation> For(Material material) => Enum.GetValues<Preparation>().Where(p => Suits(p, material)).ToList();
+
     /// <summary>Whether a material can be prepared so.</summary>
     public static bool Suits(Preparation preparation, Material material) => preparation switch
     {

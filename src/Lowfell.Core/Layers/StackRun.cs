@@ -117,6 +117,13 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     /// <summary>A layer lies in the part that takes in most of a position, of those where a region lies.</summary>
     internal bool LiesWith(Layer layer, Position position, Region region) => Parts.Lies(Parts.Main(region, (int)position), layer.Region);
 
+    /// <summary>The same for any region.</summary>
+    internal Func<Region, bool> WhereLies(Region place, Position position)
+    {
+        var part = Parts.Main(place, (int)position);
+        return region => Parts.Lies(part, region);
+    }
+
     /// <inheritdoc cref="StackLevels.LowestLaidAgain"/>
     internal int LowestLaidAgain(int index, int part) => levels.LowestLaidAgain(Layers, index, part);
 

@@ -43,6 +43,9 @@ public sealed record Material
     /// <summary>Where the optics come from.</summary>
     public OpticsSource OpticsSource { get; init; } = OpticsSource.Estimated;
 
+    /// <summary>How often its strength was set right by what was seen of it in this workshop.</summary>
+    public int Looks { get; init; }
+
     /// <summary>Shine when dry.</summary>
     public Sheen Sheen { get; init; } = Sheen.Matt;
 

@@ -16,7 +16,7 @@ public enum Carrier
 /// <summary>How a dried surface shines.</summary>
 public enum Sheen
 {
-    Matt, Satin, Gloss,
+    Matt, Eggshell, Satin, Gloss,
 }
 
 /// <summary>What a material has besides its colour that a matt coat would take away.</summary>

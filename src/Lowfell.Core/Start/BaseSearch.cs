@@ -38,7 +38,7 @@ internal sealed class BaseSearch
         double[] k = new double[shelf.Count * N], s = new double[shelf.Count * N];
         for (var m = 0; m < shelf.Count; m++)
             Laying.PerUm(new Layer { Technique = layer.Technique, Paint = [new MixPart(shelf[m], Parts.One)] }, k.AsSpan(m * N, N), s.AsSpan(m * N, N));
-        var left = TakingAway.LeftOf(run.Layers, index, run.Zone, run.Count)[position];
+        var left = TakingAway.LeftOf(run.Layers, index, run.Zone, run.Count, run.WhereLies(layer.Region, position))[position];
         var coat = Laying.Of(layer with { Coats = 1 }, run.Zone).FilmUm;
         bench = new Bench(
             k, s, run.Below(index, Position.Field, layer.Region).ToArray(), coat.Field, run.Below(index, position, layer.Region).ToArray(), coat[position] * left,

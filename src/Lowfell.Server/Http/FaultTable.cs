@@ -53,6 +53,7 @@ internal static partial class FaultTable
         PostgresErrorCodes.NumericValueOutOfRange => Problems.Of(StatusCodes.Status400BadRequest, "invalid", "A number is larger than can be stored.", [new Fault(Column(refused), "Give a smaller number.")]),
         PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter =>
             Problems.Of(StatusCodes.Status400BadRequest, "invalid", "A text holds a character that cannot be stored.", [new Fault(Column(refused), "Take out the control characters.")]),
+        "LF409" => Problems.Of(StatusCodes.Status409Conflict, "touched-since", $"{refused.MessageText} {refused.Hint}"),
         PostgresErrorCodes.DiskFull => Full(http),
         PostgresErrorCodes.IoError when IsFull(refused.MessageText) => Full(http),
         PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.TooManyConnections =>

@@ -46,7 +46,7 @@ public sealed record ObserveReading(
 public sealed record SeenAt(string Raised, string Field, string Recess);
 
 public sealed record TableZone(Guid ZoneId, string Name, Relief Relief, decimal Raised, decimal Field, decimal Recess, decimal AreaCm2, IReadOnlyList<SeenAt> Seen,
-    TableFoot? Foot);
+    TableFoot? Foot, SurfaceDto Surface, IReadOnlyList<SeenAt>? Masked);
 
 /// <summary>A zone whose lower third differs: what lies above it, and what it is itself, at each distance.</summary>
 public sealed record TableFoot(IReadOnlyList<SeenAt> Above, IReadOnlyList<SeenAt> Below);

@@ -46,7 +46,7 @@ public static class FirstSet
     private static async Task<Ok<IReadOnlyList<TreatmentEntry>>> TreatmentsOf(Guid workshopId, LowfellDb db, CancellationToken stop)
     {
         var layers = Revisions.Layers(db);
-        var found = await db.Treatments.AsNoTracking().Where(t => t.WorkshopId == workshopId && db.Zones.Any(z => z.TreatmentId == t.Id)).OrderBy(t => t.Name).ThenBy(t => t.Id).Take(MostTreatments)
+        var found = await db.Treatments.AsNoTracking().Where(t => t.WorkshopId == workshopId && t.PutAwayAt == null).OrderBy(t => t.Name).ThenBy(t => t.Id).Take(MostTreatments)
             .Select(t => new TreatmentEntry(t.Id, t.Name, layers.Count(l => l.TreatmentId == t.Id))).ToListAsync(stop);
         return TypedResults.Ok<IReadOnlyList<TreatmentEntry>>(found);
     }
@@ -69,7 +69,7 @@ public static class FirstSet
         if (faults.Any || await Treatments(entry.Design!, "design.", entry.WorkshopId, write, faults) is not { } treatments)
             return faults.ToProblem();
         var workshop = entry.WorkshopId ?? NewWorkshop.Add(write, new WorkshopRow { Name = entry.Workshop!.Trim(), CreatedAt = write.Now });
-        if (await write.Db.Sets.AnyAsync(s => s.WorkshopId == workshop && s.Name == entry.Name!.Trim(), write.Stop))
+        if (await write.Db.Sets.AnyAsync(s => s.WorkshopId == workshop && s.PutAwayAt == null && s.Name == entry.Name!.Trim(), write.Stop))
             return Problems.Taken("name", "This workshop has a set of this name already.");
         var set = new SetRow
         {
@@ -82,6 +82,7 @@ public static class FirstSet
         };
         write.Db.Add(set);
         var design = await Build(write, workshop, set.Id, 0, entry.Design!, treatments);
+        write.Says($"Made the set {set.Name}");
         await write.Save();
         return new Made(set.Id, design.Zones[0].Id);
     }
@@ -93,13 +94,14 @@ public static class FirstSet
             return Problems.NotFound("set");
         var faults = new Faults();
         CheckDesign(entry, "", faults);
-        var names = await db.Designs.Where(d => d.SetId == setId).Select(d => d.Name).ToListAsync(write.Stop);
+        var names = await db.Designs.Where(d => d.SetId == setId && d.PutAwayAt == null).Select(d => d.Name).ToListAsync(write.Stop);
         faults.Require(names.Count < MostDesigns, "name", $"At most {MostDesigns} designs in a set.");
         if (faults.Any || await Treatments(entry, "", set.WorkshopId, write, faults) is not { } treatments)
             return faults.ToProblem();
         if (names.Contains(entry.Name!.Trim()))
             return Problems.Taken("name", $"{set.Name} has a design of this name already.");
         var design = await Build(write, set.WorkshopId, setId, names.Count, entry, treatments);
+        write.Says($"Added the design {design.Name}");
         await write.Save();
         return new Made(setId, design.Zones[0].Id);
     }

@@ -70,6 +70,7 @@ internal static class Observation
         };
         write.Db.Add(look);
         (row.HidingFactor, row.TintFactor) = ((decimal)after.Hiding, (decimal)after.Tint);
+        row.Looks++;
         await write.Save();
         return look.Id;
     }

@@ -100,9 +100,10 @@ public static class PlanEndpoints
         faults.Require(change.Name is null || at.Design.Zones.All(z => z.Id == zoneId || z.Name != change.Name.Trim()), "name", $"{at.Design.Name} has a zone of this name already. Choose another name.");
         if (faults.Any)
             return faults.ToProblem();
-        if (row.Version != change.Version)
-            return Problems.Changed("zone", Sheet(at));
+        write.Says($"Changed {at.Name}");
         ZoneMeasures.Fill(row, change);
+        if (!await write.Fits(row, change.Version))
+            return Problems.Changed("zone", Sheet(at));
         await write.Save();
         return new ZoneTold(zoneId, row.Version);
     }
@@ -111,7 +112,7 @@ public static class PlanEndpoints
     {
         var treatment = at.Graph.Treatments[at.Zone.TreatmentId];
         var layers = at.Graph.Layers(treatment.Id);
-        var shared = at.Graph.Places.Where(p => p.Zone.TreatmentId == treatment.Id && p.Zone.Id != at.Zone.Id).Select(p => $"{p.Design.Name}, {p.Zone.Name}").ToList();
+        var shared = at.Graph.Places.Where(p => p.Zone.TreatmentId == treatment.Id && p.Zone.Id != at.Zone.Id).Select(p => $"{p.Design.Name}, {p.Zone.Name}").Concat(at.Graph.Plan.SharedElsewhere[treatment.Id]).ToList();
         return new ZoneSheet(
             Word(at), treatment.Id, treatment.Name, treatment.Version, treatment.Revision, shared,
             layers.Select((l, i) => LayerWords.ToDto(l) with { Note = treatment.Layers[i].Note }).ToList(),
@@ -122,6 +123,6 @@ public static class PlanEndpoints
     {
         var z = at.Zone;
         return new ZoneDto(z.Id, z.Name, at.Design.Id, at.Design.Name, at.Design.Substrate, SetGraph.PieceCount(at.Design), z.AreaCm2, z.Relief,
-            z.UpShare, z.SideShare, z.DownShare, z.RaisedShare, z.FieldShare, z.RecessShare, z.EdgeMm, z.JointMm, z.SmallestDetailMm, z.TargetSheen, z.TargetColour, z.TargetPosition, z.CutEdge, z.BeforeAssembly, z.Version);
+            z.UpShare, z.SideShare, z.DownShare, z.RaisedShare, z.FieldShare, z.RecessShare, z.EdgeMm, z.JointMm, z.SmallestDetailMm, z.TargetSheen, z.TargetColour, z.TargetPosition, z.CutEdge, z.BeforeAssembly, z.Version, Surfaces.Word(z, at.Graph.Set.Scale));
     }
 }

@@ -56,7 +56,7 @@ public sealed record Reading(
 public sealed record ZoneDto(
     Guid Id, string Name, Guid DesignId, string DesignName, Substrate Substrate, int Pieces, decimal AreaCm2, Relief Relief,
     decimal Up, decimal Side, decimal Down, decimal Raised, decimal Field, decimal Recess, decimal EdgeMm, decimal JointMm, decimal SmallestDetailMm,
-    Sheen? TargetSheen, string? TargetColour, Position? TargetPosition, bool CutEdge, bool BeforeAssembly, uint Version);
+    Sheen? TargetSheen, string? TargetColour, Position? TargetPosition, bool CutEdge, bool BeforeAssembly, uint Version, SurfaceDto Surface);
 
 /// <summary>A zone with its treatment and what is said of it.</summary>
 public sealed record ZoneSheet(ZoneDto Zone, Guid TreatmentId, string TreatmentName, uint Version, int Revision, IReadOnlyList<string> SharedWith, IReadOnlyList<LayerDto> Layers, Reading Reading);

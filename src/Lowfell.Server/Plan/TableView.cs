@@ -26,26 +26,28 @@ internal static class TableView
         var seen = design.Zones.ToDictionary(z => z.Id, z => Painted(graph, design, z));
         return TypedResults.Ok(new TableReading(
             design.Id, design.Name, distances,
-            design.Zones.Select(z => Word(z, seen[z.Id])).ToList(),
+            design.Zones.Select(z => Word(z, seen[z.Id], graph.Set.Scale)).ToList(),
             design.Zones.SelectMany(z => graph.Touching[z.Id].Where(o => z.Id.CompareTo(o) < 0 && seen.ContainsKey(o)).Select(o => Word(z.Id, o, seen[z.Id], seen[o]))).ToList()));
     }
 
     /// <summary>The mean colour of a zone with a stored treatment on it.</summary>
     public static Seen Mean(SetGraph graph, DesignRow design, ZoneRow row) => Painted(graph, design, row).Mean;
 
-    private sealed record Surface(Zone Zone, SeenSplit Seen, Seen Mean, (SeenSplit Above, SeenSplit Below)? Foot);
+    private sealed record Surface(Zone Zone, SeenSplit Seen, Seen Mean, (SeenSplit Above, SeenSplit Below)? Foot, SeenSplit? Masked);
 
     private static Surface Painted(SetGraph graph, DesignRow design, ZoneRow row)
     {
         var run = new StackView(graph.Context(row, design), graph.Layers(row.TreatmentId)).Predictions;
         var seen = run.SeenBelow(run.Count);
         (SeenSplit, SeenSplit)? foot = run.Places.Contains(Region.LowerThird) ? (run.SeenOutside(run.Count, Region.LowerThird), run.SeenWithin(run.Count, Region.LowerThird)) : null;
-        return new Surface(run.Zone, seen, run.Count > 0 ? run[^1].Average : seen.Field, foot);
+        var under = Masking.Under(run.Layers) is { } kept ? new StackView(graph.Context(row, design), kept).Predictions : null;
+        return new Surface(run.Zone, seen, run.Count > 0 ? run[^1].Average : seen.Field, foot, under?.SeenBelow(under.Count));
     }
 
-    private static TableZone Word(ZoneRow row, Surface surface) => new(
+    private static TableZone Word(ZoneRow row, Surface surface, int scale) => new(
         row.Id, row.Name, row.Relief, row.RaisedShare, row.FieldShare, row.RecessShare, row.AreaCm2,
-        FromEach(surface.Zone, surface.Seen), surface.Foot is var (above, below) ? new TableFoot(FromEach(surface.Zone, above), FromEach(surface.Zone, below)) : null);
+        FromEach(surface.Zone, surface.Seen), surface.Foot is var (above, below) ? new TableFoot(FromEach(surface.Zone, above), FromEach(surface.Zone, below)) : null,
+        Surfaces.Word(row, scale), surface.Masked is { } masked ? FromEach(surface.Zone, masked) : null);
 
     private static List<SeenAt> FromEach(Zone zone, SeenSplit seen) =>
         distances.Select(m => FromTheTable.Colours(zone, seen, m)).Select(c => new SeenAt(c.Raised.ToString(), c.Field.ToString(), c.Recess.ToString())).ToList();

@@ -13,6 +13,7 @@ public static class PotsEndpoints
         pots.MapGet("/advice", PotQuestions.Advice).WithName("potAdvice").WithSummary("One pot or several for a mix of the plan.").ProducesProblem(400).ProducesProblem(404);
         pots.MapGet("/amounts", PotQuestions.Amounts).WithName("amounts").WithSummary("What every layer takes and how that comes about.").ProducesProblem(400).ProducesProblem(404);
         pots.MapPut("/reserve", Reserves.Change).WithName("changeReserve").WithSummary("What is kept back of every ground and finishing colour, for corrections and for pieces to come.").Writes<Reserves.ReserveTold, ReserveDto>(Reserves.Tell);
+        pots.MapPut("/{id:guid}", PotNames.Change).WithName("renamePot").WithSummary("Another label or note for a pot.").Writes<PotTold, PotDto>(PotsReader.Tell);
         pots.MapPost("", PotSteps.Make).WithName("makePot").Writes<PotTold, PotDto>(PotsReader.Tell);
         pots.MapGet("/{id:guid}", PotsReader.OfPot).WithName("pot").WithSummary("A pot and what happened to it.").ProducesProblem(404);
         pots.MapPost("/{id:guid}/ask", PotQuestions.Ask).WithName("askPot").WithSummary("What to add for a ratio or an amount, and what pouring another pot in would make.").ProducesProblem(400).ProducesProblem(404);

@@ -73,13 +73,11 @@ internal static class PotsReader
 
     private static List<PotPiece> Pieces(PotRow pot, SetGraph graph) => (
         from laid in graph.GivenFrom[pot.Id]
-        let at = graph.Find(laid.Zone)
-        where at is not null
         from id in laid.Given.Pieces
-        let piece = at.Design.Pieces.Find(p => p.Id == id)
-        where piece is not null
-        orderby laid.Given.Sequence, piece.Label.Length, piece.Label
-        select new PotPiece(id, piece.Label, at.Zone.Id, at.Name, laid.Given.LineId)).ToList();
+        let label = graph.Plan.PieceLabels.GetValueOrDefault(id)
+        where label is not null && graph.Plan.ZoneNames.ContainsKey(laid.Zone)
+        orderby laid.Given.Sequence, label.Length, label
+        select new PotPiece(id, label, laid.Zone, graph.Plan.ZoneNames[laid.Zone], laid.Given.LineId)).ToList();
 
     private static MixDto ToDto(MixNeed mix, SetGraph graph, double inPotsMl)
     {

@@ -27,6 +27,7 @@ internal static class Reserves
             return faults.ToProblem();
         if (row.Version != entry.Version)
             return Problems.Changed("set", Word(row));
+        write.Says($"Changed the reserve of {row.Name}");
         row.ReserveMl = entry.Ml!.Value;
         await write.Save();
         return new ReserveTold(setId);

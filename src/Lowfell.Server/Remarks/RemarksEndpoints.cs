@@ -87,6 +87,7 @@ public static class RemarksEndpoints
             AcceptedAt = write.Now,
         };
         write.Db.Add(row);
+        write.Says($"Lives with a remark on {at.Name}");
         await write.Save();
         return new AcceptedDto(row.Id, row.Reason, row.AcceptedAt);
     }
@@ -106,6 +107,7 @@ public static class RemarksEndpoints
         write.In(of);
         var row = await db.AcceptedFindings.FirstAsync(a => a.Id == id, write.Stop);
         row.TakenBackAt ??= write.Now;
+        write.Says("No longer lives with a remark");
         await write.Save();
         return new AcceptedDto(row.Id, row.Reason, row.AcceptedAt);
     }

@@ -35,7 +35,7 @@ internal static class SetRemedies
         if (shown.Count != changes.Count || changes.Any(c => !shown.TryGetValue(c.TreatmentId, out var v) || v != c.Version))
             return Problems.Changed("set", reading);
         var notes = changes.ToDictionary(c => c.TreatmentId, c => c.Before.ToDictionary(l => l.Id, l => l.Note));
-        var prepared = stacks.Select(s => new PreparedStack(s.Key, shown[s.Key], s.Value, s.Value.Select(l => notes[s.Key].GetValueOrDefault(l.Id, "")).ToList())).ToList();
+        var prepared = stacks.Select(s => new PreparedStack(s.Key, shown[s.Key], s.Value, s.Value.Select(l => notes[s.Key].GetValueOrDefault(l.Id, "")).ToList(), graph.Layers(s.Key))).ToList();
         return await new StackWriter(write).Store(prepared) is null ? Problems.Changed("set", reading) : new RemedyTold(setId, prepared.Select(s => s.Treatment).ToList());
     }
 

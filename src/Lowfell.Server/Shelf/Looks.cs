@@ -106,6 +106,7 @@ public static class Looks
         var counting = await db.Calibrations.AsNoTracking().Where(c => c.MaterialId == look.MaterialId && c.Id != id && c.TakenBackAt == null).OrderBy(c => c.At).ToListAsync(write.Stop);
         var strength = counting.Aggregate(Strength.AsEntered, (s, c) => s.Then(new Strength((double)c.HidingStep, (double)c.TintStep)));
         (material.HidingFactor, material.TintFactor) = ((decimal)strength.Hiding, (decimal)strength.Tint);
+        material.Looks = counting.Count;
         await write.Save();
         return new LookTold(material.Id);
     }

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Lowfell.Core.Colour;
+using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing.Measures;
 using Lowfell.Core.Words;
@@ -34,6 +35,7 @@ public static class ShelfEndpoints
         shelf.MapPost("/{workshopId:guid}/csv", ShelfFiles.CsvIn).WithName("importShelfCsv").WithSummary("Looks at a CSV of materials, and with store puts all of it on the shelf when nothing is wrong.").Writes<ImportReading>().WithMetadata(new LargeBody());
         shelf.MapPost("/{workshopId:guid}/palette", ShelfFiles.PaletteIn).WithName("importPalette").WithSummary("The same for a GIMP palette.").Writes<ImportReading>();
         shelf.MapLooks();
+        shelf.MapInUse();
         shelf.MapPost("/drawdown", Preview).WithName("drawdown").WithSummary("What the model predicts of a material that is being typed in.").ProducesProblem(400);
     }
 
@@ -104,6 +106,7 @@ public static class ShelfEndpoints
         MaterialEntry.Fill(row, entry);
         if (await Taken(row, write.Db, write.Stop) is { } taken)
             return taken;
+        write.Says($"Changed the material {row.Name}");
         await write.Save();
         return new MaterialTold(row.Id, row.Version);
     }
@@ -129,6 +132,7 @@ public static class ShelfEndpoints
         if (row.Version != entry.Version)
             return Problems.Changed("material", await CardOf(id, write.Db, write.Stop));
         (row.DropMl, row.DensityGPerMl) = (found!.Value.DropMl, entry.DensityGPerMl ?? row.DensityGPerMl);
+        write.Says($"Counted the drops of {row.Name}");
         await write.Save();
         return new BottleTold(row.Id, found.Value.DropMl, found.Value.DoubtMl);
     }
@@ -157,6 +161,7 @@ public static class ShelfEndpoints
         write.In(row.WorkshopId);
         if ((await UseCounts(write.Db, row.WorkshopId, write.Stop)).GetValueOrDefault(id) is > 0 and var uses)
             return Problems.Of(StatusCodes.Status409Conflict, "in-use", $"{row.Name} is used in {uses} layer{(uses == 1 ? "" : "s")}. Take it out of them first.");
+        write.Says($"Took {row.Name} off the shelf");
         row.PutAwayAt = write.Now;
         await write.Save();
         return new Nothing();
@@ -169,6 +174,7 @@ public static class ShelfEndpoints
         write.In(row.WorkshopId);
         if (await Taken(row, write.Db, write.Stop) is { } taken)
             return taken;
+        write.Says($"Put {row.Name} back on the shelf");
         row.PutAwayAt = null;
         await write.Save();
         return new MaterialTold(row.Id, row.Version);
@@ -182,19 +188,19 @@ public static class ShelfEndpoints
             from place in db.RevisionLayers.AsNoTracking()
             join treatment in db.Treatments on new { place.TreatmentId, place.Revision } equals new { TreatmentId = treatment.Id, treatment.Revision }
             join layer in db.Layers on place.LayerId equals layer.Id
-            where layer.MaterialId == id || layer.ThinnerId == id || layer.Mix!.Components.Any(c => c.MaterialId == id)
+            where treatment.PutAwayAt == null && (layer.MaterialId == id || layer.ThinnerId == id || layer.Mix!.Components.Any(c => c.MaterialId == id))
             orderby treatment.Name, place.Position
             select new { treatment.Id, treatment.Name, place.Position, layer.Technique }).Take(200).ToListAsync(stop);
         var treatments = layers.Select(l => l.Id).Distinct().ToList();
         var zones = await (
             from zone in db.Zones.AsNoTracking()
             join design in db.Designs on zone.DesignId equals design.Id
-            where treatments.Contains(zone.TreatmentId)
+            where treatments.Contains(zone.TreatmentId) && zone.PutAwayAt == null && design.PutAwayAt == null
             orderby design.Position, zone.Position
             select new { zone.TreatmentId, Name = design.Name + ", " + zone.Name }).ToListAsync(stop);
         var byTreatment = zones.ToLookup(z => z.TreatmentId, z => z.Name);
         return TypedResults.Ok<IReadOnlyList<UseEntry>>(
-            layers.Select(l => new UseEntry(l.Name, l.Position + 1, EnumWords.Of(l.Technique), byTreatment[l.Id].ToList())).ToList());
+            layers.Select(l => new UseEntry(l.Id, l.Name, l.Position + 1, EnumWords.Of(l.Technique), byTreatment[l.Id].ToList())).ToList());
     }
 
     private static Results<Ok<MaterialPreview>, ProblemHttpResult> Preview(MaterialIn entry)
@@ -210,7 +216,7 @@ public static class ShelfEndpoints
 
     private static async Task<Dictionary<Guid, int>> UseCounts(LowfellDb db, Guid workshop, CancellationToken stop)
     {
-        var direct = await Revisions.Layers(db).Where(l => db.Treatments.Any(t => t.Id == l.TreatmentId && t.WorkshopId == workshop))
+        var direct = await Revisions.Layers(db).Where(l => db.Treatments.Any(t => t.Id == l.TreatmentId && t.WorkshopId == workshop && t.PutAwayAt == null))
             .Select(l => new { l.MaterialId, l.ThinnerId, l.MixId }).ToListAsync(stop);
         var mixes = (await db.MixComponents.Join(db.Mixes.Where(m => m.WorkshopId == workshop), c => c.MixId, m => m.Id, (c, _) => c).AsNoTracking().ToListAsync(stop))
             .ToLookup(c => c.MixId, c => c.MaterialId);
@@ -224,7 +230,8 @@ public static class ShelfEndpoints
         int? coats = m.IsOpaque ? Enumerable.Range(1, Hiding.MostCoats).Cast<int?>().FirstOrDefault(n => m.Optics.ContrastRatio(n!.Value, m.Surface) >= Hiding.HiddenRatio) : null;
         return new MaterialCard(
             r.Id, r.Version, r.Name, r.Maker, r.Code, r.Kind, r.Carrier, r.Colour, r.OverBlack, r.OverWhite, r.CoatsToHide, r.Sheen, r.SolidsFraction, r.Thinners,
-            r.TouchMinutes, r.RecoatMinutes, r.CureMinutes, r.HeatSafe, r.StockMl, r.PackMl, r.Price, r.Hazards, r.Notes, m.OpticsSource, coats, Doubt(r), r.HidingFactor, r.TintFactor, Drawdowns.Of(m), uses, r.Lustre, r.MostThinnerShare, r.DropMl, r.DensityGPerMl, m.Surface.First < m.Sheen.Surface().First * PlainlyLower);
+            r.TouchMinutes, r.RecoatMinutes, r.CureMinutes, r.HeatSafe, r.StockMl, r.PackMl, r.Price, r.Hazards, r.Notes, m.OpticsSource, coats, Doubt(r), r.HidingFactor, r.TintFactor, Drawdowns.Of(m), uses, r.Lustre, r.MostThinnerShare, r.DropMl, r.DensityGPerMl, m.Surface.First < m.Sheen.Surface().First * PlainlyLower,
+            Preparations.For(m));
     }
 
     /// <summary>A surface share lowered by less than this is no news.</summary>

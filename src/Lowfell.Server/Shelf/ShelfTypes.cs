@@ -18,7 +18,8 @@ public sealed record MaterialCard(
     decimal? CoatsToHide, Sheen Sheen, decimal SolidsFraction, IReadOnlyList<ThinnerFamily> Thinners, decimal TouchMinutes, decimal RecoatMinutes,
     decimal CureMinutes, bool HeatSafe, decimal StockMl, decimal PackMl, decimal? Price, string Hazards, string Notes,
     OpticsSource OpticsSource, int? PredictedCoatsToHide, CardDoubt? CardDoubt, decimal HidingFactor, decimal TintFactor, IReadOnlyList<Drawdown> Drawdowns, int Uses,
-    Lustre Lustre, decimal? MostThinnerShare, decimal? DropMl, decimal? DensityGPerMl, bool DarkerThanSheen);
+    Lustre Lustre, decimal? MostThinnerShare, decimal? DropMl, decimal? DensityGPerMl, bool DarkerThanSheen,
+    IReadOnlyList<Preparation> Preparations);
 
 /// <summary>What a material of its kind and carrier usually has, for all that is left out: guesses, and the label wins.</summary>
 public sealed record UsualFigures(
@@ -55,4 +56,4 @@ public sealed record PhotoIn(double[]? Card, double[]? Sample, double? CardRefle
 public sealed record PhotoColour(string Colour);
 
 /// <summary>One layer that a material is used in.</summary>
-public sealed record UseEntry(string Treatment, int Layer, string Technique, IReadOnlyList<string> Zones);
+public sealed record UseEntry(Guid TreatmentId, string Treatment, int Layer, string Technique, IReadOnlyList<string> Zones);

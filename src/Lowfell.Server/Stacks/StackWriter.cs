@@ -9,7 +9,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Lowfell.Server.Stacks;
 
 /// <summary>A stack that was read and is ready to be stored in place of what its treatment has.</summary>
-internal sealed record PreparedStack(Guid Treatment, uint Version, IReadOnlyList<Layer> Layers, IReadOnlyList<string> Notes);
+internal sealed record PreparedStack(Guid Treatment, uint Version, IReadOnlyList<Layer> Layers, IReadOnlyList<string> Notes, IReadOnlyList<Layer> Before);
 
 /// <summary>Stores stacks as new revisions of their treatments.</summary>
 internal sealed class StackWriter(Write write)
@@ -26,9 +26,11 @@ internal sealed class StackWriter(Write write)
         if (layers is null)
             return null;
         var lines = layers.Select(l => l.Id).ToList();
-        if (await Db.Layers.AnyAsync(l => lines.Contains(l.LineId) && l.TreatmentId != treatment, write.Stop))
+
+        // A treatment that was parted from another carries its lines on: what is done on a zone stays done.
+        if (await Db.Layers.AnyAsync(l => lines.Contains(l.LineId) && l.TreatmentId != treatment && !Db.Layers.Any(own => own.TreatmentId == treatment && own.LineId == l.LineId), write.Stop))
             faults.Add(field, "A layer id belongs to another treatment. Give copied layers new ids.");
-        return new PreparedStack(treatment, version, layers, entries!.Select(l => l!.Note ?? "").ToList());
+        return new PreparedStack(treatment, version, layers, entries!.Select(l => l!.Note ?? "").ToList(), graph.Treatments.ContainsKey(treatment) ? graph.Layers(treatment) : []);
     }
 
     /// <summary>The new versions, in the order of the stacks; null, and nothing stored, when a treatment is no longer at the version a stack was edited from.</summary>
@@ -50,9 +52,14 @@ internal sealed class StackWriter(Write write)
             Revisions.Add(Db, treatment, before[treatment.Id].ToList(), wanted, write.Now, write.Actor.Name);
         }
 
+        write.Says(Words(stacks, rows));
         await write.Save();
         return stacks.Select(s => rows[s.Treatment].Version).ToList();
     }
+
+    private static string Words(IReadOnlyList<PreparedStack> stacks, Dictionary<Guid, TreatmentRow> rows) => stacks is [var one]
+        ? $"{rows[one.Treatment].Name}: {StackDifference.Line(one.Before, one.Layers)}"
+        : $"{stacks.Count} treatments: {StackDifference.Line(stacks[0].Before, stacks[0].Layers)}";
 
     private static LayerRow Row(Guid treatment, Layer layer, string note, Dictionary<string, Guid> mixes)
     {
@@ -90,6 +97,10 @@ internal sealed class StackWriter(Write write)
         var needed = layers.Where(l => l.Paint.Count > 1).GroupBy(Key).ToDictionary(g => g.Key, g => g.First());
         var keys = needed.Keys.ToList();
         var found = await Db.Mixes.Where(m => m.WorkshopId == workshop && keys.Contains(m.RecipeKey)).ToDictionaryAsync(m => m.RecipeKey, m => m.Id, write.Stop);
+
+        // Several stacks of one write may need the same new recipe.
+        foreach (var mix in Db.Mixes.Local.Where(m => m.WorkshopId == workshop))
+            found.TryAdd(mix.RecipeKey, mix.Id);
         foreach (var (key, layer) in needed)
         {
             if (found.ContainsKey(key))

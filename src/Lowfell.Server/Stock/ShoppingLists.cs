@@ -50,7 +50,7 @@ internal static class ShoppingLists
     {
         if (await db.Workshops.Where(w => w.Id == workshopId).Select(w => w.Currency).FirstOrDefaultAsync(stop) is not { } currency)
             return null;
-        var sets = await db.Sets.Where(s => s.WorkshopId == workshopId).OrderBy(s => s.Name).Select(s => s.Id).Take(MostSets).ToListAsync(stop);
+        var sets = await db.Sets.Where(s => s.WorkshopId == workshopId && s.PutAwayAt == null).OrderBy(s => s.Name).Select(s => s.Id).Take(MostSets).ToListAsync(stop);
         var plans = new List<ZonePlan>();
         var places = new Dictionary<Guid, Place>();
         foreach (var id in sets)

@@ -96,6 +96,7 @@ public static class HouseRulesEndpoints
             return faults.ToProblem();
         if (row.Version != entry.Version)
             return Problems.Changed("page of house rules", Word(row));
+        write.Says("Changed the house rules");
         row.HouseRules = rules;
         await write.Save();
         return new HouseTold(workshopId, row.Version);
@@ -107,6 +108,7 @@ public static class HouseRulesEndpoints
         if (await write.Db.Workshops.FirstOrDefaultAsync(w => w.Id == workshopId, write.Stop) is not { } row)
             return Problems.NotFound("workshop");
         write.In(workshopId);
+        write.Says("Changed what a bare percentage means");
         row.HouseRules = row.HouseRules with { BarePercent = entry.Meaning };
         await write.Save();
         return new HouseTold(workshopId, row.Version);

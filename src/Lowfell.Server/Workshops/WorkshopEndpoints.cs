@@ -1,3 +1,5 @@
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
 using Lowfell.Server.Http;
 using Lowfell.Server.Stacks;
 using Lowfell.Server.Writing;
@@ -10,10 +12,14 @@ namespace Lowfell.Server.Workshops;
 
 public sealed record SetEntry(Guid Id, string Name, int Scale);
 
-public sealed record WorkshopEntry(Guid Id, string Name, decimal TemperatureC, decimal RelativeHumidity, bool AirMoves, string Currency, uint Version, IReadOnlyList<SetEntry> Sets);
+public sealed record WorkshopEntry(
+    Guid Id, string Name, decimal TemperatureC, decimal RelativeHumidity, bool AirMoves, string Currency, uint Version, IReadOnlyList<SetEntry> Sets,
+    decimal TableMetres, Handling Handling, Sheen TargetSheen, string TimeZone, IReadOnlyList<string> Painters, bool Inches, DateTimeOffset? PutAwayAt);
 
 /// <summary>A workshop as it is entered; what is left out of a change stays as it is. <paramref name="Version"/> is needed for a change.</summary>
-public sealed record WorkshopIn(string? Name, decimal? TemperatureC, decimal? RelativeHumidity, string? Currency = null, uint? Version = null, bool? AirMoves = null);
+public sealed record WorkshopIn(
+    string? Name, decimal? TemperatureC, decimal? RelativeHumidity, string? Currency = null, uint? Version = null, bool? AirMoves = null,
+    decimal? TableMetres = null, Handling? Handling = null, Sheen? TargetSheen = null, string? TimeZone = null, IReadOnlyList<string?>? Painters = null, bool? Inches = null);
 
 /// <summary>What a change of a workshop comes to.</summary>
 public sealed record WorkshopTold(Guid Id, uint Version);
@@ -21,19 +27,21 @@ public sealed record WorkshopTold(Guid Id, uint Version);
 /// <summary>Workshops and the sets on their benches.</summary>
 public static class WorkshopEndpoints
 {
-    private const int MostCurrency = 8;
+    private const int MostCurrency = 8, MostPainters = 4, LongestInitials = 4;
 
     public static void MapWorkshops(this IEndpointRouteBuilder app)
     {
         var group = app.MapGroup("/api/workshops").WithTags("Workshops");
         group.MapGet("/", List).WithName("workshops");
         group.MapPost("/", Add).WithName("addWorkshop").Writes<WorkshopEntry>(StatusCodes.Status201Created);
-        group.MapPut("/{workshopId:guid}", Change).WithName("changeWorkshop").WithSummary("Its name, climate and currency.").Writes<WorkshopTold, WorkshopEntry>(Tell);
+        group.MapPut("/{workshopId:guid}", Change).WithName("changeWorkshop").WithSummary("Its name, climate, currency, painters, time zone, units, and what a new set begins with.").Writes<WorkshopTold, WorkshopEntry>(Tell);
+        group.MapPost("/{workshopId:guid}/put-away", PutAway).WithName("putAwayWorkshop").WithSummary("Takes a workshop out of the lists; everything in it stays, and it can be brought back.").Writes<WorkshopTold, WorkshopEntry>(Tell);
+        group.MapPost("/{workshopId:guid}/bring-back", BringBack).WithName("bringBackWorkshop").Writes<WorkshopTold, WorkshopEntry>(Tell);
     }
 
     private static async Task<Ok<IReadOnlyList<WorkshopEntry>>> List(LowfellDb db, CancellationToken stop)
     {
-        var rows = await WithSets(db).OrderBy(w => w.CreatedAt).Take(NewWorkshop.Most).ToListAsync(stop);
+        var rows = await WithSets(db).OrderBy(w => w.PutAwayAt != null).ThenBy(w => w.CreatedAt).Take(NewWorkshop.Most).ToListAsync(stop);
         return TypedResults.Ok<IReadOnlyList<WorkshopEntry>>(rows.Select(Word).ToList());
     }
 
@@ -52,6 +60,12 @@ public static class WorkshopEndpoints
             RelativeHumidity = entry.RelativeHumidity ?? 0.5m,
             AirMoves = entry.AirMoves ?? false,
             Currency = entry.Currency?.Trim() ?? "",
+            TableMetres = entry.TableMetres ?? 0.9m,
+            Handling = entry.Handling ?? Handling.Careful,
+            TargetSheen = entry.TargetSheen ?? Sheen.Matt,
+            TimeZone = entry.TimeZone?.Trim() ?? "UTC",
+            Painters = entry.Painters?.Select(p => p!.Trim()).ToArray() ?? [],
+            Inches = entry.Inches ?? false,
         };
         NewWorkshop.Add(write, row);
         await write.Save();
@@ -65,10 +79,19 @@ public static class WorkshopEndpoints
         faults.Range(entry.TemperatureC, "temperatureC", -10, 45);
         faults.Range(entry.RelativeHumidity, "relativeHumidity", 0, 1);
         faults.Text(entry.Currency, "currency", MostCurrency, needed: !string.IsNullOrWhiteSpace(entry.Currency));
+        faults.Range(entry.TableMetres, "tableMetres", 0.1m, 10);
+        faults.Require(entry.TimeZone is null || TimeZoneInfo.TryFindSystemTimeZoneById(entry.TimeZone.Trim(), out _), "timeZone", "Give a time zone by its name, for example Europe/London.");
+        faults.Require(entry.Painters is null || entry.Painters.Count <= MostPainters, "painters", $"At most {MostPainters} painters.");
+        for (var i = 0; i < Math.Min(entry.Painters?.Count ?? 0, MostPainters); i++)
+        {
+            faults.Text(entry.Painters![i], $"painters[{i}]", LongestInitials);
+            faults.Require(entry.Painters.Take(i).All(p => p?.Trim() != entry.Painters[i]?.Trim()), $"painters[{i}]", "Give every painter initials of their own.");
+        }
     }
 
     private static async Task<Outcome<WorkshopTold>> Change(Guid workshopId, WorkshopIn entry, Write write)
     {
+        await write.Hold<WorkshopRow>(workshopId);
         if (await write.Db.Workshops.FirstOrDefaultAsync(w => w.Id == workshopId, write.Stop) is not { } row)
             return Problems.NotFound("workshop");
         write.In(workshopId);
@@ -77,21 +100,45 @@ public static class WorkshopEndpoints
         faults.Require(entry.Version is not null, "version", "Give the version you edited from.");
         if (faults.Any)
             return faults.ToProblem();
-        if (row.Version != entry.Version)
-            return Problems.Changed("workshop", Word(await WithSets(write.Db).FirstAsync(w => w.Id == workshopId, write.Stop)));
+        write.Says(entry.Name is { } renamed && renamed.Trim() != row.Name ? $"Renamed the workshop {row.Name} to {renamed.Trim()}" : entry.TemperatureC is not null || entry.RelativeHumidity is not null || entry.AirMoves is not null ? "Changed the air at the bench" : $"Changed the facts of {row.Name}");
         row.Name = entry.Name?.Trim() ?? row.Name;
         row.TemperatureC = entry.TemperatureC ?? row.TemperatureC;
         row.RelativeHumidity = entry.RelativeHumidity ?? row.RelativeHumidity;
         row.AirMoves = entry.AirMoves ?? row.AirMoves;
         row.Currency = entry.Currency?.Trim() ?? row.Currency;
+        row.TableMetres = entry.TableMetres ?? row.TableMetres;
+        row.Handling = entry.Handling ?? row.Handling;
+        row.TargetSheen = entry.TargetSheen ?? row.TargetSheen;
+        row.TimeZone = entry.TimeZone?.Trim() ?? row.TimeZone;
+        if (entry.Painters is not null)
+            row.Painters = entry.Painters.Select(p => p!.Trim()).ToArray();
+        row.Inches = entry.Inches ?? row.Inches;
+        if (!await write.Fits(row, entry.Version))
+            return Problems.Changed("workshop", Word(await WithSets(write.Db).FirstAsync(w => w.Id == workshopId, write.Stop)));
+        await write.Save();
+        return new WorkshopTold(row.Id, row.Version);
+    }
+
+    private static Task<Outcome<WorkshopTold>> PutAway(Guid workshopId, Write write) => Away(workshopId, write, write.Now);
+
+    private static Task<Outcome<WorkshopTold>> BringBack(Guid workshopId, Write write) => Away(workshopId, write, null);
+
+    private static async Task<Outcome<WorkshopTold>> Away(Guid workshopId, Write write, DateTimeOffset? at)
+    {
+        if (await write.Db.Workshops.FirstOrDefaultAsync(w => w.Id == workshopId, write.Stop) is not { } row)
+            return Problems.NotFound("workshop");
+        write.In(workshopId);
+        write.Says(at is null ? $"Brought the workshop {row.Name} back" : $"Put the workshop {row.Name} away");
+        row.PutAwayAt = at;
         await write.Save();
         return new WorkshopTold(row.Id, row.Version);
     }
 
     private static async Task<WorkshopEntry> Tell(WorkshopTold told, Telling telling) => Word(await WithSets(telling.Db).FirstAsync(w => w.Id == told.Id, telling.Stop));
 
-    private static IQueryable<WorkshopRow> WithSets(LowfellDb db) => db.Workshops.AsNoTracking().Include(w => w.Sets.OrderBy(s => s.Name));
+    private static IQueryable<WorkshopRow> WithSets(LowfellDb db) => db.Workshops.AsNoTracking().Include(w => w.Sets.Where(s => s.PutAwayAt == null).OrderBy(s => s.Rank).ThenBy(s => s.Name));
 
     private static WorkshopEntry Word(WorkshopRow w) => new(
-        w.Id, w.Name, w.TemperatureC, w.RelativeHumidity, w.AirMoves, w.Currency, w.Version, w.Sets.Select(s => new SetEntry(s.Id, s.Name, s.Scale)).ToList());
+        w.Id, w.Name, w.TemperatureC, w.RelativeHumidity, w.AirMoves, w.Currency, w.Version, w.Sets.Select(s => new SetEntry(s.Id, s.Name, s.Scale)).ToList(),
+        w.TableMetres, w.Handling, w.TargetSheen, w.TimeZone, w.Painters, w.Inches, w.PutAwayAt);
 }

@@ -12,6 +12,7 @@ public sealed class Write(LowfellDb db, TimeProvider clock)
 {
     private readonly HashSet<Slice> touched = [];
     private Guid? workshop;
+    private string? words;
 
     public LowfellDb Db => db;
 
@@ -24,10 +25,23 @@ public sealed class Write(LowfellDb db, TimeProvider clock)
     /// <summary>Slices of the workshop that this write has changed.</summary>
     internal IReadOnlyCollection<Slice> Touched => touched;
 
+    /// <summary>What it does, in a sentence: it stands in the list of what can be undone.</summary>
+    internal string Words => words ?? "Changed the plan";
+
+    /// <summary>What it removes may be brought back by itself for a month.</summary>
+    internal bool Removes { get; private set; }
+
+    internal Guid? WorkshopOrNone => workshop;
+
     internal Guid Workshop => workshop ?? throw new InvalidOperationException("A write must say which workshop it is in before it saves.");
 
     /// <summary>Says whose workshop is written to.</summary>
     public void In(Guid workshopId) => workshop = workshopId;
+
+    /// <summary>Says what is done, as the list of what can be undone tells it: "Renamed the set Sill Lock to Fen Lock".</summary>
+    public void Says(string what, bool removes = false) => (words, Removes) = (what.Length > LongestWords ? what[..(LongestWords - 1)] + "…" : what, removes);
+
+    private const int LongestWords = 300;
 
     /// <summary>Says that a slice is changed by something that the store does not track.</summary>
     public void Touch(Slice slice) => touched.Add(slice);
@@ -44,7 +58,7 @@ public sealed class Write(LowfellDb db, TimeProvider clock)
     {
         db.ChangeTracker.Clear();
         touched.Clear();
-        workshop = null;
+        (workshop, words, Removes) = (null, null, false);
         (Now, Actor, Stop) = (clock.GetUtcNow(), actor, stop);
         ToldAt = toldAt ?? Now;
     }

@@ -15,7 +15,7 @@ namespace Lowfell.Server.Writing;
 /// </summary>
 internal sealed class WriteFilter(Write write, LowfellDb db, SetGraphs graphs, IOptions<JsonOptions> json) : IEndpointFilter
 {
-    public const string KeyHeader = "Idempotency-Key", ToldAtHeader = "Lowfell-Told-At";
+    public const string KeyHeader = "Idempotency-Key", ToldAtHeader = "Lowfell-Told-At", StepHeader = "Lowfell-Step";
 
     public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext invocation, EndpointFilterDelegate next)
     {
@@ -25,6 +25,8 @@ internal sealed class WriteFilter(Write write, LowfellDb db, SetGraphs graphs, I
             return Problems.Of(StatusCodes.Status400BadRequest, "no-key", "A write needs an Idempotency-Key, so that it counts once however often it is sent.", [new Fault(KeyHeader, "Send a UUID of its own with every write.")]);
         if (ToldAt(http.Request) is not { } told)
             return Problems.Of(StatusCodes.Status400BadRequest, "invalid", "The instant could not be read.", [new Fault(ToldAtHeader, "Send an instant such as 2026-11-25T19:30:00Z, or leave it out.")]);
+        if (Step(http.Request) is not { } step)
+            return Problems.Of(StatusCodes.Status400BadRequest, "invalid", "The step could not be read.", [new Fault(StepHeader, "Send a UUID that names the gesture this write belongs to, or leave it out.")]);
         var hash = await Hash(http.Request);
         var actor = Actor.Of(http.Request);
         var progress = WriteProgress.Of(http);
@@ -35,14 +37,15 @@ internal sealed class WriteFilter(Write write, LowfellDb db, SetGraphs graphs, I
             progress.State = WriteState.NotStored;
             await using var transaction = await db.Database.BeginTransactionAsync(stop);
             await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({id.ToString()}, 0))", stop);
-            if (await db.WriteReceipts.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, stop) is { } receipt)
-                return receipt.BodyHash.AsSpan().SequenceEqual(hash) ? Again(receipt, writing) : Reused();
-            if (await db.SpentWrites.AnyAsync(s => s.Id == id, stop))
+            var begun = await Journal.Begin(db, step == Guid.Empty ? id : step, id, actor, stop);
+            if (begun.Told is { } toldBefore)
+                return begun.BodyHash.AsSpan().SequenceEqual(hash) ? Again(toldBefore, writing) : Reused();
+            if (begun.Spent)
                 return Spent();
             var answer = await next(invocation);
             if (answer is not IOutcome { Told: { } came })
                 return Only(answer);
-            await Keep(id, hash, came, stop);
+            await Keep(id, begun.Step, hash, came, stop);
             progress.State = WriteState.Unknown;
             await transaction.CommitAsync(stop);
             progress.State = WriteState.Stored;
@@ -57,16 +60,15 @@ internal sealed class WriteFilter(Write write, LowfellDb db, SetGraphs graphs, I
     }
 
     /// <summary>Everything that goes with the step: its receipt, the slices it moved on, and the notice of it.</summary>
-    private async Task Keep(Guid id, byte[] hash, object told, CancellationToken stop)
+    private async Task Keep(Guid id, Guid step, byte[] hash, object told, CancellationToken stop)
     {
         await write.Save();
-        db.Add(new WriteReceiptRow { Id = id, BodyHash = hash, Told = JsonSerializer.Serialize(told, told.GetType(), json.Value.SerializerOptions), At = write.Now });
-        await db.SaveChangesAsync(stop);
+        await Journal.Keep(db, step, write, new WriteReceiptRow { Id = id, BodyHash = hash, Told = JsonSerializer.Serialize(told, told.GetType(), json.Value.SerializerOptions), At = write.Now }, stop);
         if (write.Touched.Count > 0)
             await Slices.MoveOn(db, write.Workshop, write.Touched, versions => new ChangeNotice(write.Workshop, versions, id).ToJson(), stop);
     }
 
-    private object Again(WriteReceiptRow receipt, Writing writing) => JsonSerializer.Deserialize(receipt.Told, writing.Told, json.Value.SerializerOptions)!;
+    private object Again(string told, Writing writing) => JsonSerializer.Deserialize(told, writing.Told, json.Value.SerializerOptions)!;
 
     private static IResult Reused() => Problems.Of(StatusCodes.Status409Conflict, "key-reused", "This Idempotency-Key was used for another write. Send a new one.");
 
@@ -81,6 +83,13 @@ internal sealed class WriteFilter(Write write, LowfellDb db, SetGraphs graphs, I
         if (text.Length == 0)
             return (null, true);
         return DateTimeOffset.TryParse(text, System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.AssumeUniversal, out var at) ? (at.ToUniversalTime(), true) : null;
+    }
+
+    /// <summary>The gesture a write belongs to; empty where it is one by itself, null where it cannot be read.</summary>
+    private static Guid? Step(HttpRequest request)
+    {
+        var text = request.Headers[StepHeader].ToString();
+        return text.Length == 0 ? Guid.Empty : Guid.TryParse(text, out var step) ? step : null;
     }
 
     private static async Task<byte[]> Hash(HttpRequest request)

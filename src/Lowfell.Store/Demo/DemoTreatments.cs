@@ -208,7 +208,7 @@ internal static class DemoTreatments
             """,
         ["Fen mud"] = """
             texture paste | Fen Mud Paste |
-            glue and scatter | Fine Fen Sand |
+            glue and scatter | Fine Fen Sand 4 + White Glue 1 |
             prime | Slate Undercoat |
             base coat | Mud Dark | 2 coats, 3:1 Tap Water
             all-over wash | Peat Wash |

@@ -46,6 +46,7 @@ public sealed class SetGraph
         (Plan, this.shelf, StockMl, this.progress) = (plan, shelf, stockMl, progress);
         Places = plan.Designs.SelectMany(d => d.Zones.Select(z => new Place(this, d, z))).ToList();
         places = Places.ToDictionary(p => p.Zone.Id);
+        done = new(Done);
         recipes = new(() => Treatments.Keys.SelectMany(t => Layers(t)).Select(Recipe.Of).OfType<Recipe>().DistinctBy(r => r.Key).ToDictionary(r => r.Key));
         if (before is not null)
             TakeOver(before);
@@ -93,38 +94,7 @@ public sealed class SetGraph
     public static IEnumerable<PieceRow> PiecesOf(DesignRow design) => design.Pieces.Where(p => p.ParentId is null).OrderBy(p => p.Label.Length).ThenBy(p => p.Label, StringComparer.Ordinal);
 
     /// <summary>The layers of a treatment, bottom first; the same objects at every call, so that predictions can be shared.</summary>
-    public IReadOnlyList<Layer> Layers(Guid treatment) => layers.GetOrAdd(treatment, id => Treatments[id].Layers.Select(ToCore).ToList());
-
-    /// <summary>A stored layer with its materials; it goes by its line.</summary>
-    private Layer ToCore(LayerRow row)
-    {
-        List<MixPart> paint = row switch
-        {
-            { MaterialId: { } material } => [new MixPart(Materials[material], Parts.One)],
-            { MixId: { } mix } => Plan.Mixes[mix].Components.Select(c => new MixPart(Materials[c.MaterialId], Parts.Of(c.Parts))).ToList(),
-            _ => [],
-        };
-        return new Layer
-        {
-            Id = row.LineId,
-            Technique = row.Technique,
-            Paint = paint,
-            Dilution = row.ThinnerId is { } thinner ? new Dilution(Materials[thinner], Parts.Of(row.PaintParts!.Value), Parts.Of(row.ThinnerParts!.Value)) : null,
-            Coats = row.Coats,
-            Region = row.Region,
-            Strength = (double)row.Strength,
-            Tool = row.Tool,
-            Drying = row.Drying,
-            WaitMinutes = row.WaitMinutes,
-            MarkMm = (double?)row.MarkMm,
-            VariationSeed = row.VariationSeed,
-            DownTo = row.DownTo,
-            Details = row.Details,
-            Fades = row.Fades,
-            Preparation = row.Preparation,
-            Optional = row.Optional,
-        };
-    }
+    public IReadOnlyList<Layer> Layers(Guid treatment) => layers.GetOrAdd(treatment, id => Treatments[id].Layers.Select(l => StoredLayer.ToCore(l, Materials, Plan.Mixes)).ToList());
 
     /// <summary>Every zone with its layers and pieces, as amounts are worked out from.</summary>
     /// <param name="draftOf">A treatment being edited, when there is one.</param>
@@ -133,7 +103,17 @@ public sealed class SetGraph
         Places.Select(p => new ZonePlan(p.Zone.Id, p.Context.Zone, p.Zone.TreatmentId == draftOf ? draft! : p.Layers, PieceCount(p.Design), (double)Set.ReserveMl));
 
     /// <summary>Pieces that have a layer of a zone.</summary>
-    public int DoneCount(Guid zone, Guid line) => progress.DoneCount(zone, line);
+    public int DoneCount(Guid zone, Guid line) => done.Value.GetValueOrDefault((zone, line));
+
+    /// <summary>Pieces by zone and line that have it, those put away left out.</summary>
+    private readonly Lazy<Dictionary<(Guid Zone, Guid Line), int>> done;
+
+    private Dictionary<(Guid Zone, Guid Line), int> Done()
+    {
+        var here = Designs.SelectMany(d => d.Pieces).Select(p => p.Id).ToHashSet();
+        return Given.SelectMany(z => z.Select(g => (Zone: z.Key, Given: g))).GroupBy(g => (g.Zone, g.Given.LineId))
+            .ToDictionary(g => g.Key, g => g.SelectMany(x => x.Given.Pieces).Distinct().Count(here.Contains));
+    }
 
     /// <summary>The recipe with a key, of any layer of the set; null when no layer has it.</summary>
     public Recipe? RecipeOf(string key) => recipes.Value.GetValueOrDefault(key);

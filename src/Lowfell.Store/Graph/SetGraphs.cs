@@ -73,9 +73,14 @@ public sealed class SetGraphs
         if (lately.TryGetValue(zoneId, out var last) && Environment.TickCount64 - last.Tick < within.TotalMilliseconds && kept.TryGetValue(last.Set, out var known) && known.Graph.Find(zoneId) is { } there)
             return there;
 
-        // A zone never goes over to another set.
-        var setId = last.Set != Guid.Empty ? last.Set : await db.Zones.Where(z => z.Id == zoneId).Join(db.Designs, z => z.DesignId, d => d.Id, (_, d) => (Guid?)d.SetId).FirstOrDefaultAsync(stop);
-        if (setId is not { } id || await OfSet(db, id, stop) is not { } graph)
+        // A zone goes over to another set so seldom that it is looked for where it was.
+        if (last.Set != Guid.Empty && await OfSet(db, last.Set, stop) is { } same && same.Find(zoneId) is { } still)
+        {
+            lately[zoneId] = (last.Set, Environment.TickCount64);
+            return still;
+        }
+
+        if (await db.Zones.Where(z => z.Id == zoneId).Join(db.Designs, z => z.DesignId, d => d.Id, (_, d) => (Guid?)d.SetId).FirstOrDefaultAsync(stop) is not { } id || await OfSet(db, id, stop) is not { } graph)
             return null;
         if (lately.Count > 1000)
             lately.Clear();

@@ -12,6 +12,15 @@ public sealed class SetPlan
     public required IReadOnlyDictionary<Guid, TreatmentRow> Treatments { get; init; }
     public required IReadOnlyDictionary<Guid, MixRow> Mixes { get; init; }
 
+    /// <summary>Zones of other sets that have a treatment of this one, in words: an edit here is an edit there.</summary>
+    public required ILookup<Guid, string> SharedElsewhere { get; init; }
+
+    /// <summary>"Brick field on Lock-wall straight", of every zone there ever was, those put away too: what was done there still tells where.</summary>
+    public required IReadOnlyDictionary<Guid, string> ZoneNames { get; init; }
+
+    /// <summary>Labels of every piece, those put away too.</summary>
+    public required IReadOnlyDictionary<Guid, string> PieceLabels { get; init; }
+
     /// <summary>Zones that touch each zone.</summary>
     public required ILookup<Guid, Guid> Touching { get; init; }
 
@@ -28,7 +37,18 @@ public sealed class SetPlan
         var designs = await db.Designs.AsNoTracking().Where(d => d.SetId == setId)
             .Include(d => d.Zones.OrderBy(z => z.Position)).Include(d => d.Pieces.OrderBy(p => p.Label))
             .OrderBy(d => d.Position).AsSplitQuery().ToListAsync(stop);
+        var zoneNames = designs.SelectMany(d => d.Zones.Select(z => (z.Id, Name: $"{z.Name} on {d.Name}"))).ToDictionary(z => z.Id, z => z.Name);
+        var pieceLabels = designs.SelectMany(d => d.Pieces).ToDictionary(p => p.Id, p => p.Label);
+        LeavePutAway(designs);
         var treatments = await Revisions.Newest(db, designs.SelectMany(d => d.Zones).Select(z => z.TreatmentId).Distinct().ToList(), before?.Treatments, stop);
+        var ids = treatments.Keys.ToList();
+        var elsewhere = await (
+            from z in db.Zones
+            join d in db.Designs on z.DesignId equals d.Id
+            join s in db.Sets on d.SetId equals s.Id
+            where ids.Contains(z.TreatmentId) && s.Id != setId && z.PutAwayAt == null && d.PutAwayAt == null && s.PutAwayAt == null
+            orderby s.Rank, d.Position, z.Position
+            select new { z.TreatmentId, Name = $"{d.Name}, {z.Name} ({s.Name})" }).ToListAsync(stop);
         var mixIds = treatments.Values.SelectMany(t => t.Layers).Where(l => l.MixId != null).Select(l => l.MixId!.Value).Distinct().ToList();
         var mixes = await db.Mixes.AsNoTracking().Where(m => mixIds.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
         var zones = designs.SelectMany(d => d.Zones).Select(z => z.Id).ToList();
@@ -41,8 +61,23 @@ public sealed class SetPlan
             Designs = designs,
             Treatments = treatments,
             Mixes = mixes,
+            SharedElsewhere = elsewhere.ToLookup(e => e.TreatmentId, e => e.Name),
+            ZoneNames = zoneNames,
+            PieceLabels = pieceLabels,
             Touching = touches.SelectMany(t => new[] { (t.FirstZoneId, Other: t.SecondZoneId), (t.SecondZoneId, Other: t.FirstZoneId) }).ToLookup(t => t.Item1, t => t.Other),
             Accepted = accepted.ToLookup(a => a.ZoneId),
         };
+    }
+
+    /// <summary>What is put away has no part in the plan; a design without a zone has nothing to plan yet.</summary>
+    private static void LeavePutAway(List<DesignRow> designs)
+    {
+        foreach (var design in designs)
+        {
+            design.Zones.RemoveAll(z => z.PutAwayAt is not null);
+            design.Pieces.RemoveAll(p => p.PutAwayAt is not null);
+        }
+
+        designs.RemoveAll(d => d.PutAwayAt is not null || d.Zones.Count == 0);
     }
 }

@@ -11,8 +11,6 @@ public sealed record PotGiven(Guid PotId, string Label, Guid LineId, long Sequen
 /// <summary>What is done on a set: read from what the database keeps of the stream, never from the stream itself.</summary>
 public sealed class SetProgress
 {
-    private readonly Dictionary<(Guid Zone, Guid Line), int> done;
-
     private readonly IReadOnlyDictionary<Guid, Of> zones;
 
     /// <summary>What is done on one zone, and how to tell that nothing was done or taken back on it since.</summary>
@@ -23,8 +21,6 @@ public sealed class SetProgress
         this.zones = zones;
         Given = zones.SelectMany(z => z.Value.Given.Select(g => (Zone: z.Key, Given: g))).ToLookup(g => g.Zone, g => g.Given);
         GivenFrom = zones.SelectMany(z => z.Value.Given.Select(g => (Zone: z.Key, Given: g))).ToLookup(g => g.Given.PotId);
-        done = Given.SelectMany(z => z.Select(g => (Zone: z.Key, Given: g))).GroupBy(g => (g.Zone, g.Given.LineId))
-            .ToDictionary(g => g.Key, g => g.SelectMany(x => x.Given.Pieces).Distinct().Count());
     }
 
     /// <summary>What was laid on each zone from which filling of which pot, oldest first.</summary>
@@ -32,9 +28,6 @@ public sealed class SetProgress
 
     /// <summary>The same by pot.</summary>
     public ILookup<Guid, (Guid Zone, PotGiven Given)> GivenFrom { get; }
-
-    /// <summary>Pieces that have a layer of a zone.</summary>
-    public int DoneCount(Guid zone, Guid line) => done.GetValueOrDefault((zone, line));
 
     /// <summary>Reads what is done on a set; zones on which nothing happened since <paramref name="before"/> are not read again.</summary>
     public static async Task<SetProgress> Load(LowfellDb db, Guid setId, SetProgress? before, CancellationToken stop)

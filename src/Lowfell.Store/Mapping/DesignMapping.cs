@@ -10,7 +10,7 @@ internal sealed class DesignMapping : IEntityTypeConfiguration<DesignRow>
     {
         row.ToTable("designs");
         row.Property(d => d.Name).HasMaxLength(120);
-        row.HasIndex(d => new { d.SetId, d.Name }).IsUnique();
+        row.HasIndex(d => new { d.SetId, d.Name }).IsUnique().HasFilter("put_away_at is null");
         row.HasRowVersion(d => d.Version);
         row.HasMany(d => d.Zones).WithOne().HasForeignKey(z => z.DesignId).OnDelete(DeleteBehavior.Restrict);
         row.HasMany(d => d.Pieces).WithOne().HasForeignKey(p => p.DesignId).OnDelete(DeleteBehavior.Restrict);
@@ -28,10 +28,11 @@ internal sealed class ZoneMapping : IEntityTypeConfiguration<ZoneRow>
             t.HasCheckConstraint("ck_zones_shares", "raised_share >= 0 and field_share >= 0 and recess_share >= 0 and abs(raised_share + field_share + recess_share - 1) < 0.001");
             t.HasCheckConstraint("ck_zones_target", "(target_colour is null) = (target_position is null) and target_colour ~ '^#[0-9a-f]{6}$'");
             t.HasCheckConstraint("ck_zones_lengths", "edge_mm >= 0 and joint_mm >= 0 and smallest_detail_mm > 0");
+            t.HasCheckConstraint("ck_zones_surface_sizes", "surface_length_mm > 0 and surface_height_mm > 0 and rivet_mm > 0");
         });
         row.Property(z => z.Name).HasMaxLength(120);
         row.Property(z => z.TargetColour).HasMaxLength(7);
-        row.HasIndex(z => new { z.DesignId, z.Name }).IsUnique();
+        row.HasIndex(z => new { z.DesignId, z.Name }).IsUnique().HasFilter("put_away_at is null");
         row.HasOne(z => z.Treatment).WithMany().HasForeignKey(z => z.TreatmentId).OnDelete(DeleteBehavior.Restrict);
         row.HasRowVersion(z => z.Version);
     }
@@ -55,7 +56,7 @@ internal sealed class PieceMapping : IEntityTypeConfiguration<PieceRow>
         row.ToTable("pieces", t => t.HasCheckConstraint("ck_pieces_parent", "parent_id is null or parent_id <> id"));
         row.Property(p => p.Label).HasMaxLength(40);
         row.Property(p => p.RimNumber).HasMaxLength(20);
-        row.HasIndex(p => new { p.DesignId, p.Label }).IsUnique();
+        row.HasIndex(p => new { p.DesignId, p.Label }).IsUnique().HasFilter("put_away_at is null");
         row.HasOne<PieceRow>().WithMany().HasForeignKey(p => p.ParentId).OnDelete(DeleteBehavior.Restrict);
         row.HasRowVersion(p => p.Version);
     }

@@ -13,6 +13,7 @@ internal sealed class TreatmentMapping : IEntityTypeConfiguration<TreatmentRow>
         row.Property(t => t.Name).HasMaxLength(120);
         row.HasRowVersion(t => t.Version);
         row.HasOne<WorkshopRow>().WithMany().HasForeignKey(t => t.WorkshopId).OnDelete(DeleteBehavior.Restrict);
+        row.HasOne<TreatmentRow>().WithMany().HasForeignKey(t => t.CameFromId).OnDelete(DeleteBehavior.Restrict);
         row.Ignore(t => t.Layers);
     }
 }
@@ -26,6 +27,17 @@ internal sealed class TreatmentRevisionMapping : IEntityTypeConfiguration<Treatm
         row.Property(r => r.Actor).HasMaxLength(60);
         row.HasOne<TreatmentRow>().WithMany().HasForeignKey(r => r.TreatmentId).OnDelete(DeleteBehavior.Restrict);
         row.HasMany(r => r.Layers).WithOne().HasForeignKey(l => new { l.TreatmentId, l.Revision }).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class VersionNameMapping : IEntityTypeConfiguration<VersionNameRow>
+{
+    public void Configure(EntityTypeBuilder<VersionNameRow> row)
+    {
+        row.ToTable("version_names");
+        row.HasKey(n => new { n.TreatmentId, n.Number });
+        row.Property(n => n.Name).HasMaxLength(120);
+        row.HasOne<TreatmentRevisionRow>().WithMany().HasForeignKey(n => new { n.TreatmentId, n.Number }).OnDelete(DeleteBehavior.Restrict);
     }
 }
 

@@ -223,6 +223,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("position");
 
+                    b.Property<DateTimeOffset?>("PutAwayAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("put_away_at");
+
                     b.Property<Guid>("SetId")
                         .HasColumnType("uuid")
                         .HasColumnName("set_id");
@@ -250,7 +254,8 @@ namespace Lowfell.Store.Migrations
 
                     b.HasIndex("SetId", "Name")
                         .IsUnique()
-                        .HasDatabaseName("ix_designs_set_id_name");
+                        .HasDatabaseName("ix_designs_set_id_name")
+                        .HasFilter("put_away_at is null");
 
                     b.ToTable("designs", null, t =>
                         {
@@ -412,6 +417,63 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_jobs_steps", "steps >= 0 and all_steps >= steps");
                         });
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.JournalStepRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Actor")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("actor");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("device");
+
+                    b.Property<bool>("Removes")
+                        .HasColumnType("boolean")
+                        .HasColumnName("removes");
+
+                    b.Property<long>("Sequence")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("sequence");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityAlwaysColumn(b.Property<long>("Sequence"));
+
+                    b.Property<DateTimeOffset?>("UndoneAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("undone_at");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("words");
+
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_journal_steps");
+
+                    b.HasIndex("WorkshopId", "Sequence")
+                        .IsUnique()
+                        .HasDatabaseName("ix_journal_steps_workshop_id_sequence");
+
+                    b.ToTable("journal_steps", (string)null);
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.LayerRow", b =>
@@ -642,6 +704,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(40)")
                         .HasColumnName("kind");
 
+                    b.Property<int>("Looks")
+                        .HasColumnType("integer")
+                        .HasColumnName("looks");
+
                     b.Property<string>("Lustre")
                         .IsRequired()
                         .HasMaxLength(40)
@@ -780,7 +846,7 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_materials_over_white", "over_white ~ '^#[0-9a-f]{6}$'");
 
-                            t.HasCheckConstraint("ck_materials_sheen", "sheen in ('matt', 'satin', 'gloss')");
+                            t.HasCheckConstraint("ck_materials_sheen", "sheen in ('matt', 'eggshell', 'satin', 'gloss')");
 
                             t.HasCheckConstraint("ck_materials_solids", "solids_fraction between 0 and 1");
 
@@ -878,11 +944,19 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("parent_id");
 
+                    b.Property<DateTimeOffset?>("PutAwayAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("put_away_at");
+
                     b.Property<string>("RimNumber")
                         .IsRequired()
                         .HasMaxLength(20)
                         .HasColumnType("character varying(20)")
                         .HasColumnName("rim_number");
+
+                    b.Property<bool>("Spare")
+                        .HasColumnType("boolean")
+                        .HasColumnName("spare");
 
                     b.Property<uint>("Version")
                         .IsConcurrencyToken()
@@ -898,7 +972,8 @@ namespace Lowfell.Store.Migrations
 
                     b.HasIndex("DesignId", "Label")
                         .IsUnique()
-                        .HasDatabaseName("ix_pieces_design_id_label");
+                        .HasDatabaseName("ix_pieces_design_id_label")
+                        .HasFilter("put_away_at is null");
 
                     b.ToTable("pieces", null, t =>
                         {
@@ -1086,6 +1161,14 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(120)")
                         .HasColumnName("name");
 
+                    b.Property<DateTimeOffset?>("PutAwayAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("put_away_at");
+
+                    b.Property<int>("Rank")
+                        .HasColumnType("integer")
+                        .HasColumnName("rank");
+
                     b.Property<decimal>("ReserveMl")
                         .HasPrecision(12, 4)
                         .HasColumnType("numeric(12,4)")
@@ -1121,7 +1204,8 @@ namespace Lowfell.Store.Migrations
 
                     b.HasIndex("WorkshopId", "Name")
                         .IsUnique()
-                        .HasDatabaseName("ix_sets_workshop_id_name");
+                        .HasDatabaseName("ix_sets_workshop_id_name")
+                        .HasFilter("put_away_at is null");
 
                     b.ToTable("sets", null, t =>
                         {
@@ -1133,7 +1217,7 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_sets_table_metres", "table_metres between 0.1 and 10");
 
-                            t.HasCheckConstraint("ck_sets_target_sheen", "target_sheen in ('matt', 'satin', 'gloss')");
+                            t.HasCheckConstraint("ck_sets_target_sheen", "target_sheen in ('matt', 'eggshell', 'satin', 'gloss')");
                         });
                 });
 
@@ -1271,6 +1355,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<Guid?>("CameFromId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("came_from_id");
+
                     b.Property<DateTimeOffset>("ChangedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("changed_at");
@@ -1280,6 +1368,10 @@ namespace Lowfell.Store.Migrations
                         .HasMaxLength(120)
                         .HasColumnType("character varying(120)")
                         .HasColumnName("name");
+
+                    b.Property<DateTimeOffset?>("PutAwayAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("put_away_at");
 
                     b.Property<int>("Revision")
                         .HasColumnType("integer")
@@ -1298,10 +1390,35 @@ namespace Lowfell.Store.Migrations
                     b.HasKey("Id")
                         .HasName("pk_treatments");
 
+                    b.HasIndex("CameFromId")
+                        .HasDatabaseName("ix_treatments_came_from_id");
+
                     b.HasIndex("WorkshopId")
                         .HasDatabaseName("ix_treatments_workshop_id");
 
                     b.ToTable("treatments", (string)null);
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.VersionNameRow", b =>
+                {
+                    b.Property<Guid>("TreatmentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("treatment_id");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("name");
+
+                    b.HasKey("TreatmentId", "Number")
+                        .HasName("pk_version_names");
+
+                    b.ToTable("version_names", (string)null);
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.WorkAmountRow", b =>
@@ -1509,21 +1626,67 @@ namespace Lowfell.Store.Migrations
                         .HasDefaultValue("")
                         .HasColumnName("currency");
 
+                    b.Property<string>("Handling")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasDefaultValue("careful")
+                        .HasColumnName("handling");
+
+                    b.Property<bool>("Inches")
+                        .HasColumnType("boolean")
+                        .HasColumnName("inches");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasMaxLength(120)
                         .HasColumnType("character varying(120)")
                         .HasColumnName("name");
 
+                    b.PrimitiveCollection<string[]>("Painters")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("painters")
+                        .HasDefaultValueSql("'{}'");
+
+                    b.Property<DateTimeOffset?>("PutAwayAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("put_away_at");
+
                     b.Property<decimal>("RelativeHumidity")
                         .HasPrecision(12, 4)
                         .HasColumnType("numeric(12,4)")
                         .HasColumnName("relative_humidity");
 
+                    b.Property<decimal>("TableMetres")
+                        .ValueGeneratedOnAdd()
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasDefaultValue(0.9m)
+                        .HasColumnName("table_metres");
+
+                    b.Property<string>("TargetSheen")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasDefaultValue("matt")
+                        .HasColumnName("target_sheen");
+
                     b.Property<decimal>("TemperatureC")
                         .HasPrecision(12, 4)
                         .HasColumnType("numeric(12,4)")
                         .HasColumnName("temperature_c");
+
+                    b.Property<string>("TimeZone")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasDefaultValue("UTC")
+                        .HasColumnName("time_zone");
 
                     b.Property<uint>("Version")
                         .IsConcurrencyToken()
@@ -1606,6 +1769,8 @@ namespace Lowfell.Store.Migrations
 
                     b.ToTable("workshops", null, t =>
                         {
+                            t.HasCheckConstraint("ck_workshops_handling", "handling in ('display', 'careful', 'hard play')");
+
                             t.HasCheckConstraint("ck_workshops_house_rules_bare_percent", "house_rules_bare_percent in ('of the mix', 'added')");
 
                             t.HasCheckConstraint("ck_workshops_house_rules_base_texture", "house_rules_base_texture in ('before priming', 'after painting')");
@@ -1620,7 +1785,7 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_workshops_house_rules_pigments", "house_rules_pigments in ('fix when handled', 'leave loose')");
 
-                            t.HasCheckConstraint("ck_workshops_house_rules_pin_wash_sheen", "house_rules_pin_wash_sheen in ('matt', 'satin', 'gloss')");
+                            t.HasCheckConstraint("ck_workshops_house_rules_pin_wash_sheen", "house_rules_pin_wash_sheen in ('matt', 'eggshell', 'satin', 'gloss')");
 
                             t.HasCheckConstraint("ck_workshops_house_rules_recess_colour", "house_rules_recess_colour in ('before', 'after')");
 
@@ -1629,6 +1794,12 @@ namespace Lowfell.Store.Migrations
                             t.HasCheckConstraint("ck_workshops_house_rules_solvent_products", "house_rules_solvent_products in ('full process', 'water only')");
 
                             t.HasCheckConstraint("ck_workshops_humidity", "relative_humidity between 0 and 1");
+
+                            t.HasCheckConstraint("ck_workshops_painters", "cardinality(painters) <= 4");
+
+                            t.HasCheckConstraint("ck_workshops_table_metres", "table_metres between 0.1 and 10");
+
+                            t.HasCheckConstraint("ck_workshops_target_sheen", "target_sheen in ('matt', 'eggshell', 'satin', 'gloss')");
 
                             t.HasCheckConstraint("ck_workshops_temperature", "temperature_c between -10 and 45");
                         });
@@ -1673,6 +1844,10 @@ namespace Lowfell.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
+
+                    b.Property<bool>("Across")
+                        .HasColumnType("boolean")
+                        .HasColumnName("across");
 
                     b.Property<decimal>("AreaCm2")
                         .HasPrecision(12, 4)
@@ -1726,6 +1901,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("position");
 
+                    b.Property<DateTimeOffset?>("PutAwayAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("put_away_at");
+
                     b.Property<decimal>("RaisedShare")
                         .HasPrecision(12, 4)
                         .HasColumnType("numeric(12,4)")
@@ -1742,6 +1921,11 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(40)")
                         .HasColumnName("relief");
 
+                    b.Property<decimal?>("RivetMm")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("rivet_mm");
+
                     b.Property<decimal>("SideShare")
                         .HasPrecision(12, 4)
                         .HasColumnType("numeric(12,4)")
@@ -1751,6 +1935,22 @@ namespace Lowfell.Store.Migrations
                         .HasPrecision(12, 4)
                         .HasColumnType("numeric(12,4)")
                         .HasColumnName("smallest_detail_mm");
+
+                    b.Property<string>("Surface")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("surface");
+
+                    b.Property<decimal?>("SurfaceHeightMm")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("surface_height_mm");
+
+                    b.Property<decimal?>("SurfaceLengthMm")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("surface_length_mm");
 
                     b.Property<string>("TargetColour")
                         .HasMaxLength(7)
@@ -1790,7 +1990,8 @@ namespace Lowfell.Store.Migrations
 
                     b.HasIndex("DesignId", "Name")
                         .IsUnique()
-                        .HasDatabaseName("ix_zones_design_id_name");
+                        .HasDatabaseName("ix_zones_design_id_name")
+                        .HasFilter("put_away_at is null");
 
                     b.ToTable("zones", null, t =>
                         {
@@ -1806,11 +2007,15 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_zones_shares", "raised_share >= 0 and field_share >= 0 and recess_share >= 0 and abs(raised_share + field_share + recess_share - 1) < 0.001");
 
+                            t.HasCheckConstraint("ck_zones_surface", "surface in ('plain', 'courses', 'boards', 'slates', 'ribs', 'panels', 'links', 'grain', 'crackle', 'mesh')");
+
+                            t.HasCheckConstraint("ck_zones_surface_sizes", "surface_length_mm > 0 and surface_height_mm > 0 and rivet_mm > 0");
+
                             t.HasCheckConstraint("ck_zones_target", "(target_colour is null) = (target_position is null) and target_colour ~ '^#[0-9a-f]{6}$'");
 
                             t.HasCheckConstraint("ck_zones_target_position", "target_position in ('raised', 'field', 'recess')");
 
-                            t.HasCheckConstraint("ck_zones_target_sheen", "target_sheen in ('matt', 'satin', 'gloss')");
+                            t.HasCheckConstraint("ck_zones_target_sheen", "target_sheen in ('matt', 'eggshell', 'satin', 'gloss')");
                         });
                 });
 
@@ -1920,6 +2125,16 @@ namespace Lowfell.Store.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_jobs_workshops_workshop_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.JournalStepRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_journal_steps_workshops_workshop_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.LayerRow", b =>
@@ -2104,12 +2319,28 @@ namespace Lowfell.Store.Migrations
 
             modelBuilder.Entity("Lowfell.Store.Rows.TreatmentRow", b =>
                 {
+                    b.HasOne("Lowfell.Store.Rows.TreatmentRow", null)
+                        .WithMany()
+                        .HasForeignKey("CameFromId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_treatments_treatments_came_from_id");
+
                     b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
                         .WithMany()
                         .HasForeignKey("WorkshopId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_treatments_workshops_workshop_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.VersionNameRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.TreatmentRevisionRow", null)
+                        .WithMany()
+                        .HasForeignKey("TreatmentId", "Number")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_version_names_treatment_revisions_treatment_id_number");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.WorkAmountRow", b =>

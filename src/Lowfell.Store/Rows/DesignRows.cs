@@ -13,11 +13,14 @@ public enum Silhouette
 public sealed class DesignRow
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
-    public Guid SetId { get; init; }
+    public Guid SetId { get; set; }
     public required string Name { get; set; }
     public Silhouette Silhouette { get; set; }
     public Substrate Substrate { get; set; }
     public int Position { get; set; }
+
+    /// <summary>Since when it is out of the lists; what was done on it stays.</summary>
+    public DateTimeOffset? PutAwayAt { get; set; }
     public uint Version { get; init; }
     public List<ZoneRow> Zones { get; } = [];
     public List<PieceRow> Pieces { get; } = [];
@@ -27,7 +30,7 @@ public sealed class DesignRow
 public sealed class ZoneRow
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
-    public Guid DesignId { get; init; }
+    public Guid DesignId { get; set; }
     public Guid TreatmentId { get; set; }
     public required string Name { get; set; }
     public int Position { get; set; }
@@ -60,6 +63,18 @@ public sealed class ZoneRow
     /// <summary>Out of a brush's reach once the piece is assembled.</summary>
     public bool BeforeAssembly { get; set; }
 
+    /// <summary>What the surface is made of, and its sizes on the model; null takes the usual.</summary>
+    public SurfaceKind Surface { get; set; }
+    public decimal? SurfaceLengthMm { get; set; }
+    public decimal? SurfaceHeightMm { get; set; }
+
+    /// <summary>From rivet to rivet; null has none.</summary>
+    public decimal? RivetMm { get; set; }
+
+    /// <summary>Boards and ribs that run up and down rather than along.</summary>
+    public bool Across { get; set; }
+
+    public DateTimeOffset? PutAwayAt { get; set; }
     public uint Version { get; init; }
     public TreatmentRow? Treatment { get; set; }
 }
@@ -75,12 +90,17 @@ public sealed class ZoneTouchRow
 public sealed class PieceRow
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
-    public Guid DesignId { get; init; }
+    public Guid DesignId { get; set; }
     public required string Label { get; set; }
     public string RimNumber { get; set; } = "";
 
     /// <summary>The piece that this sub-assembly will be fixed to.</summary>
-    public Guid? ParentId { get; init; }
+    public Guid? ParentId { get; set; }
+
+    /// <summary>Made besides what is wanted: painted with the others, and not missed.</summary>
+    public bool Spare { get; set; }
+
+    public DateTimeOffset? PutAwayAt { get; set; }
 
     public uint Version { get; init; }
 }

@@ -35,6 +35,9 @@ public sealed class MaterialRow
 
     public decimal TintFactor { get; set; } = 1;
 
+    /// <summary>How many looks count in it.</summary>
+    public int Looks { get; set; }
+
     public Lustre Lustre { get; set; }
 
     /// <summary>The most thinner its label allows, as a share of the mix; null takes the usual of its kind.</summary>
@@ -77,6 +80,7 @@ public sealed class MaterialRow
             Resolve = () => evidence.Resolve(kind, sheen) is var found ? found with { Optics = strength.Of(found.Optics) } : default,
             OpticsSource = evidence.Source(kind),
             Entered = (evidence.OverWhite ?? evidence.Colour)?.ToLab(),
+            Looks = Looks,
             Sheen = Sheen,
             Lustre = Lustre,
             HeatSafe = HeatSafe,
@@ -93,7 +97,7 @@ public sealed class MaterialRow
     public bool IsSameToCore(MaterialRow other) =>
         (Name, Kind, Carrier, Colour, OverBlack, OverWhite, CoatsToHide) == (other.Name, other.Kind, other.Carrier, other.Colour, other.OverBlack, other.OverWhite, other.CoatsToHide)
         && (Sheen, SolidsFraction, TouchMinutes, RecoatMinutes, CureMinutes, HidingFactor, TintFactor) == (other.Sheen, other.SolidsFraction, other.TouchMinutes, other.RecoatMinutes, other.CureMinutes, other.HidingFactor, other.TintFactor)
-        && (Lustre, MostThinnerShare, DropMl, DensityGPerMl, HeatSafe) == (other.Lustre, other.MostThinnerShare, other.DropMl, other.DensityGPerMl, other.HeatSafe)
+        && (Lustre, MostThinnerShare, DropMl, DensityGPerMl, HeatSafe, Looks) == (other.Lustre, other.MostThinnerShare, other.DropMl, other.DensityGPerMl, other.HeatSafe, other.Looks)
         && Thinners.SequenceEqual(other.Thinners);
 
     private static SrgbColour? Read(string? text) => text is null ? null : SrgbColour.Parse(text);

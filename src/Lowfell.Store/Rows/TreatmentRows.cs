@@ -12,6 +12,11 @@ public sealed class TreatmentRow
     /// <summary>Number of the newest revision. Moves with every change, and so does the row's version.</summary>
     public int Revision { get; set; }
     public DateTimeOffset ChangedAt { get; set; }
+
+    /// <summary>The treatment it began as a copy of, or was parted from.</summary>
+    public Guid? CameFromId { get; init; }
+
+    public DateTimeOffset? PutAwayAt { get; set; }
     public uint Version { get; init; }
 
     /// <summary>The layers of the newest revision, bottom first; filled by <see cref="Revisions"/>.</summary>
@@ -26,6 +31,14 @@ public sealed class TreatmentRevisionRow
     public DateTimeOffset StoredAt { get; init; }
     public required string Actor { get; init; }
     public List<RevisionLayerRow> Layers { get; } = [];
+}
+
+/// <summary>The name of a version that is worth keeping.</summary>
+public sealed class VersionNameRow
+{
+    public Guid TreatmentId { get; init; }
+    public int Number { get; init; }
+    public required string Name { get; set; }
 }
 
 /// <summary>A layer's place in a revision; 0 is the bottom. A layer that a change left alone is the same row in both revisions.</summary>

@@ -19,6 +19,22 @@ public sealed class WorkshopRow
     /// <summary>What its prices are in, as it is written before or behind a sum; empty until somebody says so.</summary>
     public string Currency { get; set; } = "";
 
+    /// <summary>What a new set begins with.</summary>
+    public decimal TableMetres { get; set; } = 0.9m;
+    public Handling Handling { get; set; } = Handling.Careful;
+    public Sheen TargetSheen { get; set; } = Sheen.Matt;
+
+    /// <summary>Whose evenings its hours are told in, by its name in the time zone database.</summary>
+    public string TimeZone { get; set; } = "UTC";
+
+    /// <summary>Initials of those who paint here.</summary>
+    public string[] Painters { get; set; } = [];
+
+    /// <summary>Lengths are read and shown in inches.</summary>
+    public bool Inches { get; set; }
+
+    public DateTimeOffset? PutAwayAt { get; set; }
+
     public DateTimeOffset CreatedAt { get; init; }
     public uint Version { get; init; }
     public List<SetRow> Sets { get; } = [];
@@ -41,6 +57,11 @@ public sealed class SetRow
 
     /// <summary>Kept back of every ground and finishing colour, for corrections and for pieces to come, ml.</summary>
     public decimal ReserveMl { get; set; }
+
+    /// <summary>Its place among the sets of the workshop: what is needed first has the lowest.</summary>
+    public int Rank { get; set; }
+
+    public DateTimeOffset? PutAwayAt { get; set; }
     public uint Version { get; init; }
     public List<DesignRow> Designs { get; } = [];
 }

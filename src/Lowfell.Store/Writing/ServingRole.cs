@@ -10,7 +10,7 @@ public static class ServingRole
         ["work_events", "work_amounts", "work_pieces", "stock_moves", "layers", "treatment_revisions", "revision_layers", "spent_writes", "mixes", "mix_components"];
 
     /// <summary>Rows that the database keeps by itself from what is added.</summary>
-    public static readonly IReadOnlyList<string> Derived = ["pot_contents", "done_layers", "__EFMigrationsHistory"];
+    public static readonly IReadOnlyList<string> Derived = ["pot_contents", "done_layers", "journal_changes", "__EFMigrationsHistory"];
 
     /// <summary>Gives a role its rights and takes all others from it. Run by the owner after migrating.</summary>
     public static async Task Grant(LowfellDb db, string role, CancellationToken stop)

@@ -21,6 +21,7 @@ public static class Slices
         [typeof(TreatmentRevisionRow)] = [Slice.Plan],
         [typeof(RevisionLayerRow)] = [Slice.Plan],
         [typeof(LayerRow)] = [Slice.Plan],
+        [typeof(VersionNameRow)] = [Slice.Plan],
         [typeof(MixRow)] = [Slice.Plan],
         [typeof(MixComponentRow)] = [Slice.Plan],
         [typeof(AcceptedFindingRow)] = [Slice.Plan],
@@ -33,6 +34,10 @@ public static class Slices
         [typeof(WorkAmountRow)] = [Slice.Work],
         [typeof(WorkPieceRow)] = [Slice.Work],
     };
+
+    /// <summary>The slices a table belongs to.</summary>
+    public static IEnumerable<Slice> OfTable(LowfellDb db, string table) =>
+        db.Model.GetEntityTypes().Where(t => t.GetTableName() == table).SelectMany(t => ofRow.GetValueOrDefault(t.ClrType) ?? []);
 
     /// <summary>The slices that what is about to be saved belongs to.</summary>
     public static IEnumerable<Slice> About(LowfellDb db) =>

@@ -35,9 +35,11 @@ export function Finder(props: { setId?: string; workshopId?: string; onClose: ()
             run: () => void keyboard.does(c.id),
           })),
       ),
-      ...(workshops ?? []).flatMap((w) =>
-        w.sets.map((s) => ({ id: s.id, text: s.name, kind: `set of ${w.name}`, run: go(`/plan/${s.id}`) })),
-      ),
+      ...(workshops ?? [])
+        .filter((w) => !w.putAwayAt)
+        .flatMap((w) =>
+          w.sets.map((s) => ({ id: s.id, text: s.name, kind: `set of ${w.name}`, run: go(`/plan/${s.id}`) })),
+        ),
       ...(overview?.designs ?? []).flatMap((d) => [
         ...d.zones.map((z) => ({
           id: z.id,

@@ -9,8 +9,9 @@ export function Home() {
   if (error) return <Trouble error={error} retry={() => void refetch()} />;
   if (!data) return null;
   const last = localStorage.getItem("lowfell.set");
-  const sets = data.flatMap((w) => w.sets);
+  const open = data.filter((w) => !w.putAwayAt);
+  const sets = open.flatMap((w) => w.sets);
   const set = sets.find((s) => s.id === last) ?? sets[0];
   if (set) return <Navigate to={`/plan/${set.id}`} replace />;
-  return <Navigate to={`/start/${data[0]?.id ?? "new"}`} replace />;
+  return <Navigate to={`/start/${open[0]?.id ?? "new"}`} replace />;
 }

@@ -1,8 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import { readAgain } from "./api/cache";
 import { useChanges } from "./api/changes";
+import { api, Refused } from "./api/client";
 import { overviewQuery, workshopsQuery } from "./api/queries";
+import { turnAndSay } from "./api/undo";
+import { write } from "./api/writes";
 import { Finder } from "./Finder";
 import { currentBench, switchBench } from "./kit/bench";
 import { keepFocusHome } from "./kit/focusHome";
@@ -11,8 +15,22 @@ import { leave, useAllCommands, useCommands } from "./kit/keys";
 import { KeysDialog } from "./kit/KeysDialog";
 import { Menu } from "./kit/Menu";
 import { Tip } from "./kit/Tip";
+import { useSay } from "./kit/Toast";
 import { Waiting } from "./kit/Waiting";
 import { addressOf, places, viewAt, views, type Where } from "./views";
+
+/** A workshop that was put away, back among the others. */
+async function bringBack(workshopId: string, say: (text: string, bad?: boolean) => void) {
+  try {
+    await write((headers) =>
+      api.POST("/api/workshops/{workshopId}/bring-back", { params: { path: { workshopId } }, headers }),
+    );
+    await readAgain(["plan"]);
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error;
+    say(error.message, true);
+  }
+}
 
 /** The bar with set, places and workshop, the row with the views of a place, and the keys that work everywhere. */
 export function Shell() {
@@ -29,6 +47,13 @@ export function Shell() {
       (m) => setAir(() => m.BenchAir),
       () => undefined,
     );
+  const [Past, setPast] = useState<typeof import("./History").History | null>(null);
+  const openPast = () =>
+    void import("./History").then(
+      (m) => setPast(() => m.History),
+      () => undefined,
+    );
+  const say = useSay();
   const [bench, setBench] = useState(currentBench());
   const main = useRef<HTMLElement>(null);
 
@@ -38,12 +63,17 @@ export function Shell() {
     const sets = workshops?.find((w) => w.id === workshopId)?.sets ?? [];
     return (sets.find((s) => s.id === last) ?? sets[0])?.id;
   }
+  const { data: overview } = useQuery({ ...overviewQuery(setId ?? ""), enabled: !!setId });
   const workshop = workshops?.find((w) =>
-    setId ? w.sets.some((s) => s.id === setId) : w.id === params["workshopId"],
+    // A set that is put away is in no list, and still somebody's.
+    setId
+      ? w.sets.some((s) => s.id === setId) || w.id === overview?.workshopId
+      : w.id === params["workshopId"],
   );
   const here = workshop?.sets.find((s) => s.id === setId);
+  const benches = (workshops ?? []).filter((w) => !w.putAwayAt);
+  const away = (workshops ?? []).filter((w) => w.putAwayAt);
   useChanges(workshop?.id);
-  const { data: overview } = useQuery({ ...overviewQuery(setId ?? ""), enabled: !!setId });
   const view = viewAt(pathname);
   const workshopId = workshop?.id;
   const where = useMemo<Where>(() => ({ setId, workshopId }), [setId, workshopId]);
@@ -77,6 +107,24 @@ export function Shell() {
     { id: "finder", key: "f", says: "find anything, or do anything", run: () => setFinding(true) },
     { id: "bench", key: "l", says: "light or dark bench", run: dark },
     { id: "keys", key: "?", says: "these keys", run: () => setKeys(true) },
+    ...(workshopId
+      ? [
+          { id: "undo", key: "Ctrl+Z", says: "undo", run: () => void turnAndSay(workshopId, "undo", say) },
+          {
+            id: "redo",
+            key: "Ctrl+Shift+Z",
+            says: "redo",
+            run: () => void turnAndSay(workshopId, "redo", say),
+          },
+          {
+            id: "redo too",
+            key: "Ctrl+Y",
+            says: "redo",
+            run: () => void turnAndSay(workshopId, "redo", say),
+          },
+          { id: "past", key: "z", says: "what was done, and undo any of it", run: openPast },
+        ]
+      : []),
   ];
   useCommands("Everywhere", commands, { ready: !!workshops || !!error });
   const scopes = useAllCommands();
@@ -115,7 +163,7 @@ export function Shell() {
                   : (workshop?.name ?? "Choose a set")
             }
             groups={[
-              ...(workshops ?? []).map((w) => ({
+              ...benches.map((w) => ({
                 name: w.name,
                 entries: [
                   ...w.sets.map((s) => ({
@@ -125,7 +173,20 @@ export function Shell() {
                   { text: "New set here…", run: () => void navigate(`/start/${w.id}`) },
                 ],
               })),
-              { entries: [{ text: "New workshop…", run: () => void navigate("/start/new") }] },
+              {
+                entries: known
+                  .filter((v) => v.home === "set menu" && v.id !== "start")
+                  .map((v) => ({ text: v.words, key: v.key, run: () => void navigate(v.address) })),
+              },
+              {
+                entries: [
+                  { text: "New workshop…", run: () => void navigate("/start/new") },
+                  ...away.map((w) => ({
+                    text: `Bring ${w.name} back`,
+                    run: () => void bringBack(w.id, say),
+                  })),
+                ],
+              },
             ]}
           />
           <nav
@@ -184,6 +245,7 @@ export function Shell() {
                       .filter((v) => v.home === "workshop menu")
                       .map((v) => ({ text: v.words, key: v.key, run: () => void navigate(v.address) })),
                     ...(workshop ? [{ text: "The air at the bench…", run: openAir }] : []),
+                    ...(workshop ? [{ text: "What was done…", key: "z", run: openPast }] : []),
                     { text: bench === "light" ? "Dark bench" : "Light bench", key: "l", run: dark },
                     { text: "Keys…", key: "?", run: () => setKeys(true) },
                   ],
@@ -216,6 +278,7 @@ export function Shell() {
       </main>
       <Tip />
       {Air && workshop && <Air workshop={workshop} onClose={() => setAir(null)} />}
+      {Past && workshop && <Past workshopId={workshop.id} onClose={() => setPast(null)} />}
       {finding && <Finder setId={setId} workshopId={workshopId} onClose={() => setFinding(false)} />}
       <KeysDialog open={keys} onClose={() => setKeys(false)} scopes={scopes} />
     </div>

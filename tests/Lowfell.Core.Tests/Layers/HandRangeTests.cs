@@ -50,6 +50,18 @@ public sealed class HandRangeTests
         Assert.Equal((-1, 0.0), (run.RangeBelow(0).Field.Decides, run.RangeBelow(0).Field.Difference));
     }
 
+    [Fact]
+    public void What_was_looked_at_strays_less_but_never_less_than_the_day_does()
+    {
+        Layer Looked(int times) => Lay(Technique.BaseCoat, Brown with { Looks = times });
+        var spans = Enumerable.Range(0, 30).Select(n => Hand.Film(Looked(n))).ToList();
+        Assert.All(spans.Zip(spans.Skip(1)), s => Assert.True(s.First.Low < s.Second.Low && s.First.High > s.Second.High));
+        Assert.Equal(Math.Sqrt(0.75) * (1 - spans[0].Low), 1 - spans[1].Low, 1e-9);
+        Assert.True(1 - spans[^1].Low > Math.Sqrt(0.5) * (1 - spans[0].Low));
+        var (once, often) = (Looked(0), Looked(9));
+        Assert.True(StackPrediction.Compute(Zone(), [often]).RangeBelow(1).Field.Difference < StackPrediction.Compute(Zone(), [once]).RangeBelow(1).Field.Difference);
+    }
+
     [Theory]
     [InlineData(0, 0.7)]
     [InlineData(0.25, 0.85)]

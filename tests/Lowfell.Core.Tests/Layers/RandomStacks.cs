@@ -7,7 +7,12 @@ using static Lowfell.Core.Tests.Bench;
 namespace Lowfell.Core.Tests.Layers;
 
 /// <summary>A random stack with its zone and the house rule that matters to colour.</summary>
-public sealed record RandomStack(Layer[] Stack, Zone Zone, bool CarryOver);
+public sealed record RandomStack(Layer[] Stack, Zone Zone, bool CarryOver)
+{
+    /// <summary>Said in full where a property fails.</summary>
+    public override string ToString() =>
+        string.Join(" | ", Stack.Select(l => $"{l.Technique} {l.MaterialName}, {l.Tool}, {l.Region}, {l.Coats} coats, x{l.Strength:R}{(l.Dilution is null ? "" : ", thinned")}")) + $" on {Zone}, carrying over {CarryOver}";
+}
 
 internal static class RandomStacks
 {

@@ -64,10 +64,13 @@ public static class ScalarModel
         return candidates.AsParallel().AsOrdered().Select(c => Score(run, index, position, wanted, c)).OrderBy(x => x.Difference).Take(count).ToList();
     }
 
+    /// <summary>What lies in the part that takes in most of a position, of those where a region lies.</summary>
+    public static Func<Region, bool> Largest(Zone zone, IReadOnlyList<Layer> layers, Position position, Region region) =>
+        Places(zone, layers, position).Where(x => x.Lies(region)).MaxBy(x => x.Weight).Lies;
+
     private static (double Difference, string Paint, int Coats) Score(StackRun run, int index, Position position, Lab wanted, Layer candidate)
     {
         var optics = PerUm(candidate);
-        Func<Region, bool> Largest(Position p) => Places(run.Zone, run.Layers, p).Where(x => x.Lies(candidate.Region)).MaxBy(x => x.Weight).Lies;
         var first = First(candidate);
         var masstone = Luminance(Shown((optics.K.Zip(optics.S, (k, s) => s / (k + s + Math.Sqrt(k * (k + 2 * s)))).ToArray(), first)));
         for (var coats = 1; ; coats++)
@@ -79,7 +82,7 @@ public static class ScalarModel
             var stack = run.Layers.ToList();
             stack[index] = candidate with { Coats = coats };
             var below = (run.Below(index, position, candidate.Region).ToArray(), run.FirstBelow(index, position, candidate.Region));
-            var end = Shown(On(below, run.Zone, stack, index, position, run.CarriesOver, Largest(position)));
+            var end = Shown(On(below, run.Zone, stack, index, position, run.CarriesOver, Largest(run.Zone, run.Layers, position, candidate.Region)));
             return (ColourDifference.Ciede2000(wanted, new Reflectance(end).ToLab()), Name(candidate.Paint), coats);
         }
     }

@@ -34,7 +34,7 @@ public class StartHereTests
 
             // Where a rub comes down to the base, how much of it is left depends on how much was laid; and a core that shows through a chip
             // is shown as it was before a later wipe or rub.
-            if (Enumerable.Range(2, stack.Length - 2).Any(i => stack[i].Technique == Technique.RubBack && TakingAway.LowestRubbed(stack, i, s.Zone) < 2)
+            if (Enumerable.Range(2, stack.Length - 2).Any(i => stack[i].Technique == Technique.RubBack && TakingAway.LowestRubbed(stack, i, s.Zone, ScalarModel.Largest(s.Zone, stack, position, Region.All)) < 2)
                 || (stack.Any(l => l.Technique == Technique.ChipThrough) && stack.Any(l => l.Technique is Technique.RubBack or Technique.CleanUpExcess)))
                 return;
             var wanted = Paints(1, seed + 5)[0].Optics.Masstone().ToLab();

@@ -6,6 +6,11 @@ const shows = {
     "remarks",
     "table",
     "treatments",
+    "library",
+    "versions",
+    "sets",
+    "set",
+    "steps",
     "variation",
     "workshops",
     "house",
@@ -23,9 +28,11 @@ const shows = {
     "table",
     "pots",
     "stock",
+    "library",
+    "steps",
   ],
   stock: ["materials", "stock", "pots", "zone"],
-  work: ["pots", "overview", "zone", "remarks", "stock"],
+  work: ["pots", "overview", "zone", "remarks", "stock", "sets", "set", "steps"],
 } as const;
 
 export type Slice = keyof typeof shows;

@@ -51,3 +51,16 @@ export const zoneQuery = (zoneId: string) =>
     queryFn: ({ signal }) =>
       take(api.GET("/api/plan/zones/{zoneId}", { params: { path: { zoneId } }, signal })),
   });
+
+export const setsQuery = (workshopId: string) =>
+  queryOptions({
+    queryKey: ["sets", workshopId],
+    queryFn: ({ signal }) =>
+      take(api.GET("/api/workshops/{workshopId}/sets", { params: { path: { workshopId } }, signal })),
+  });
+
+export const setQuery = (setId: string) =>
+  queryOptions({
+    queryKey: ["set", setId],
+    queryFn: ({ signal }) => take(api.GET("/api/sets/{setId}", { params: { path: { setId } }, signal })),
+  });

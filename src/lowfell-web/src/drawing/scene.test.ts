@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { place } from "./scene";
+import { areaOf, place, pxPerMm } from "./scene";
 
 const zones = (...names: string[]) => names.map((name) => ({ name }));
 const where = (silhouette: Parameters<typeof place>[0], ...names: string[]) => {
@@ -25,4 +25,14 @@ it("says which zones have no place in the sketch", () => {
 
 it("leaves slots without a zone bare", () => {
   expect(place("house", zones("Walls")).bare).toHaveLength(5);
+});
+
+it("knows how large a sketch is", () => {
+  expect(areaOf("M10 10H20V30H10Z")).toBe(200);
+  expect(areaOf("M0 0L10 0L10 10ZM20 0L30 0L30 10Z")).toBe(100);
+  expect(pxPerMm([{ slot: { path: "M0 0H200V100H0Z", words: /x/ }, zone: { areaCm2: 50 } }])).toBeCloseTo(
+    2,
+    6,
+  );
+  expect(pxPerMm([])).toBe(1);
 });

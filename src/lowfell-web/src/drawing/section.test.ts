@@ -19,6 +19,34 @@ describe("the section", () => {
     expect(share).toBeGreaterThan(0.17);
     expect(share).toBeLessThan(0.29);
   });
+  it.each([
+    ["courses", 8, 4],
+    ["boards", 3.6, 0],
+    ["slates", 4.5, 3.6],
+    ["ribs", 1.4, 0],
+    ["panels", 21, 14],
+    ["links", 2.7, 0],
+    ["grain", 0.5, 0],
+    ["mesh", 1.1, 0],
+  ] as const)("of %s comes to the same, with its parts at their size", (kind, lengthMm, heightMm) => {
+    const samples = profile(
+      { ...zone, surface: { kind, lengthMm, heightMm, rivetMm: null, across: false } },
+      980,
+    );
+    const width = samples.reduce((sum, s, i) => {
+      const next = samples[i + 1];
+      return next && s.where === "recess" ? sum + next.x - s.x : sum;
+    }, 0);
+    expect(width / 980).toBeGreaterThan(0.12);
+    expect(width / 980).toBeLessThan(0.4);
+    const joints = samples.filter(
+      (s, i) => s.where === "recess" && samples[i - 1]?.where !== "recess",
+    ).length;
+    const parts =
+      980 /
+      Math.max(26, Math.min(240, (kind === "slates" ? heightMm : kind === "grain" ? 4 : lengthMm) * 24.5));
+    expect(Math.abs(joints - parts)).toBeLessThanOrEqual(1.5);
+  });
   it("draws one stratum a layer, coloured by position", () => {
     const drawn = section(zone, [layer("a", film(40)), layer("b", film(20))], 700, 150);
     expect(drawn.strata.map((s) => s.id)).toEqual(["a", "b"]);

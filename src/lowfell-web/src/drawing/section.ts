@@ -4,6 +4,9 @@ type Zone = Schema["ZoneDto"];
 type LayerReading = Omit<Schema["LayerReading"], "range">;
 export type Where = "raised" | "field" | "recess";
 
+/** What of a zone is drawn; a surface of which nothing is known is plain. */
+type Drawn = Pick<Zone, "relief" | "raised" | "recess"> & Partial<Pick<Zone, "surface">>;
+
 export type Stratum = { id: string; runs: { d: string; fill: string }[]; outline: string };
 export type SectionDrawing = {
   ground: string;
@@ -23,7 +26,14 @@ const lately = new WeakMap<object, readonly Shape[]>();
 
 /** Px between samples of the open surface; every turn of the relief gets a sample of its own. */
 const STEP = 12;
-const MODULE = 98;
+
+/** Px of the section for a mm along the surface. */
+const PX_PER_MM = 24.5;
+
+/** From joint to joint where the surface has no parts of its own, and the least and most that can be drawn. */
+const PLAIN_MM = 4,
+  LEAST_PX = 26,
+  MOST_PX = 240;
 
 /** The scale moves in steps of this ratio, so that a film that changes a little leaves those below it where they are. */
 const SCALE_STEP = 1.05;
@@ -32,12 +42,30 @@ const SCALE_STEP = 1.05;
 const tenth = (v: number) => Math.round(v * 10) / 10;
 const depthOf: Record<Zone["relief"], number> = { smooth: 5, light: 20, deep: 46 };
 
+/** Px from joint to joint: blocks, boards and panels at their true size. Slates are cut along their slope. */
+function moduleOf(surface: Zone["surface"] | undefined) {
+  const mm =
+    !surface || surface.kind === "plain" || surface.kind === "grain"
+      ? PLAIN_MM
+      : surface.kind === "slates"
+        ? surface.heightMm
+        : surface.lengthMm;
+  return Math.max(LEAST_PX, Math.min(MOST_PX, mm * PX_PER_MM));
+}
+
+/** How deep the surface lies along one of its parts, 0 (top) to 1 (bottom), where it is not cut square. */
+const curves: Partial<Record<NonNullable<Zone["surface"]>["kind"], (along: number) => number>> = {
+  slates: (along) => 0.55 * along,
+  ribs: (along) => 0.5 - 0.5 * Math.cos(2 * Math.PI * along),
+  mesh: (along) => (0.5 - 0.5 * Math.cos(2 * Math.PI * along)) ** 2,
+};
+
 /** Where to look: every step, and wherever the relief turns within its module. */
-function places(width: number, turns: number[]): number[] {
+function places(width: number, module: number, turns: number[]): number[] {
   const found = new Set<number>();
   for (let x = 0; x <= width; x += STEP) found.add(x);
   found.add(width);
-  for (let start = -MODULE * 0.55; start <= width; start += MODULE)
+  for (let start = -module * 0.55; start <= width; start += module)
     for (const turn of turns) {
       const x = Math.round((start + turn) * 2) / 2;
       if (x > 0 && x < width) found.add(x);
@@ -46,28 +74,36 @@ function places(width: number, turns: number[]): number[] {
 }
 
 /** Which position each sample of the cross-section belongs to, and how deep it lies, 0 (top) to 1 (bottom). */
-export function profile(zone: Pick<Zone, "relief" | "raised" | "recess">, width: number) {
-  const joint = Math.max(6, zone.recess * MODULE);
-  const edge = Math.max(4, (zone.raised * MODULE) / 2);
-  const slope = zone.relief === "smooth" ? 4 : 5;
+export function profile(zone: Drawn, width: number) {
+  const module = moduleOf(zone.surface);
+  const joint = Math.max(Math.min(6, module / 5), zone.recess * module);
+  const edge = Math.max(Math.min(4, module / 8), (zone.raised * module) / 2);
+  const slope = Math.min(zone.relief === "smooth" ? 4 : 5, module / 6);
+  const curve = zone.surface && curves[zone.surface.kind];
+  const grain = zone.surface?.kind === "grain" || zone.surface?.kind === "crackle" ? 1.8 : 1;
   const samples: { x: number; deep: number; where: Where; rough: number }[] = [];
-  for (const x of places(width, [
+  for (const x of places(width, module, [
     0,
     joint,
     joint + slope,
     joint + slope + edge,
-    MODULE - slope - edge,
-    MODULE - slope,
+    module - slope - edge,
+    module - slope,
   ])) {
-    const at = (x + MODULE * 0.55) % MODULE;
+    const at = (x + module * 0.55) % module;
     const rough = Math.sin(x * 0.21) * 1.2 + Math.sin(x * 0.057) * 1.6;
     let deep = 0;
     if (at < joint) deep = 1;
     else if (at < joint + slope) deep = 1 - (at - joint) / slope;
-    else if (at > MODULE - slope) deep = (at - MODULE + slope) / slope;
+    else if (at > module - slope) deep = (at - module + slope) / slope;
+    if (curve && deep < 1) deep = Math.max(deep, curve((at - joint) / Math.max(1, module - joint)));
     const where: Where =
-      deep > 0.5 ? "recess" : at < joint + slope + edge || at > MODULE - slope - edge ? "raised" : "field";
-    samples.push({ x, deep, where, rough: zone.relief === "smooth" ? rough * 0.25 : rough });
+      at < joint + slope / 2 || at > module - slope / 2
+        ? "recess"
+        : at < joint + slope + edge || at > module - slope - edge
+          ? "raised"
+          : "field";
+    samples.push({ x, deep, where, rough: zone.relief === "smooth" ? rough * 0.25 : rough * grain });
   }
   return samples;
 }
@@ -77,7 +113,7 @@ export function profile(zone: Pick<Zone, "relief" | "raised" | "recess">, width:
  * A pure function from data to paths, so that it can be drawn while a slider moves.
  */
 export function section(
-  zone: Pick<Zone, "relief" | "raised" | "recess">,
+  zone: Drawn,
   layers: readonly LayerReading[],
   width: number,
   height: number,
@@ -102,7 +138,8 @@ export function section(
   const before = lately.get(zone) ?? [];
   const shapes: Shape[] = [];
   // A film looks as it did as long as it and all below it are as thick as they were; a slider changes those from its layer up.
-  let key = `${zone.relief} ${zone.raised} ${zone.recess} ${width} ${height} ${pxPerUm}`;
+  const of = zone.surface;
+  let key = `${zone.relief} ${zone.raised} ${zone.recess} ${of?.kind} ${of?.lengthMm} ${of?.heightMm} ${width} ${height} ${pxPerUm}`;
   let low = bare;
   const strata: Stratum[] = layers.map((layer, n) => {
     const { raised, field, recess } = layer.filmUm;
@@ -119,8 +156,7 @@ export function section(
   });
   lately.set(zone, shapes);
   const ground = `M0 ${height}L${bare.top.join("L")}L${width} ${height}Z`;
-  // The drawing shows about 4 mm of joint-to-joint distance across one module.
-  return { ground, strata, thicker: (pxPerUm * 1000) / (MODULE / 4) };
+  return { ground, strata, thicker: (pxPerUm * 1000) / PX_PER_MM };
 }
 
 /** Liquid does not stop at a line: neighbouring samples share a little, the more the nearer they lie. */

@@ -48,16 +48,19 @@ export function Amounts(props: {
           const whole = setNeeds.get(n.materialId);
           const short = whole && whole.stockMl < whole.ml;
           const m = byId.get(n.materialId);
+          // Said as the amount here is: sand by weight.
+          const said = (of: number) =>
+            n.grams && n.ml > 0 ? taken({ ml: of, grams: (of * n.grams) / n.ml, count: null }) : ml(of);
           return (
             <Row key={n.materialId} head={m?.name} headClass="max-w-[96px] truncate">
               <Figure>
                 <b>{taken(n)}</b>
                 {!n.count && <span className="block text-soft">{takenRange(n)}</span>}
               </Figure>
-              <Figure>{whole ? ml(whole.ml) : ""}</Figure>
+              <Figure>{whole ? said(whole.ml) : ""}</Figure>
               <Figure className={short ? "font-semibold text-signal" : "text-soft"}>
                 {short && <span aria-hidden="true">▲ </span>}
-                {whole ? ml(whole.stockMl) : ""}
+                {whole ? said(whole.stockMl) : ""}
                 {short && <span className="sr-only"> (short)</span>}
               </Figure>
             </Row>

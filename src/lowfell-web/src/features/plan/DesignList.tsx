@@ -5,7 +5,7 @@ import { Silhouette } from "../../drawing/Silhouette";
 import { Button } from "../../kit/Button";
 import { plural, severities } from "../../kit/severity";
 
-const AddDesign = lazy(() => import("./AddDesign"));
+const AddDesign = lazy(() => import("../../shared/designs/AddDesign"));
 
 type Overview = Schema["PlanOverview"];
 

@@ -3,18 +3,9 @@ import { Optional } from "./Optional";
 import { Varied } from "./Varied";
 import { capital, paintWords } from "./layerWords";
 import { breakable } from "./breaking";
+import type { Schema } from "../../api/client";
 import type { Layer } from "./stack";
 import type { ColumnProps } from "./column";
-
-const preparations = [
-  "none",
-  "left open",
-  "spread on card",
-  "drained on card",
-  "shaken",
-  "mixed and rested",
-  "warmed and shaken",
-] as const;
 
 /** What only some layers have: marks with a width, details to count, a core to break down to, a region that fades. */
 export function LayerParticulars(
@@ -26,6 +17,8 @@ export function LayerParticulars(
 ) {
   const { layer, layers, set, faultOf } = props;
   const below = breakable(layers, layer);
+  const chosen = layer.preparation ?? "none";
+  const suitable = preparationsOf(layer, props.byId);
   return (
     <>
       {marks.has(layer.technique) && (
@@ -83,16 +76,22 @@ export function LayerParticulars(
           Fades to nothing
         </label>
       )}
-      {layer.paint.length > 0 && (
+      {(suitable.length > 1 || chosen !== "none") && (
         <Choice
           label="Beforehand"
-          value={layer.preparation ?? "none"}
-          options={preparations}
+          value={chosen}
+          options={suitable.includes(chosen) ? suitable : [...suitable, chosen]}
           onChange={(preparation) => set({ preparation }, "preparation")}
         />
       )}
     </>
   );
+}
+
+/** What can be done beforehand to what a layer is mostly of. */
+function preparationsOf(layer: Layer, byId: ColumnProps["byId"]): readonly Schema["Preparation"][] {
+  const most = [...layer.paint].sort((a, b) => Number(b.parts) - Number(a.parts))[0];
+  return (most && byId.get(most.materialId)?.preparations) ?? ["none"];
 }
 
 /** Techniques that leave marks one could measure. */

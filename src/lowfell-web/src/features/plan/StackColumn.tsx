@@ -134,16 +134,7 @@ export function StackColumn(props: ColumnProps) {
 
   const bare = (
     <div className="flex items-center py-0.5 pl-2.5 text-xs text-soft">
-      <span className="flex-1">
-        Bare {props.sheet.zone.substrate}
-        {props.sheet.sharedWith.length > 0 && (
-          <span data-tip={props.sheet.sharedWith.join("\n")}>
-            {" "}
-            · these layers are also on {props.sheet.sharedWith.length} other zone
-            {props.sheet.sharedWith.length === 1 ? "" : "s"}
-          </span>
-        )}
-      </span>
+      <span className="flex-1">Bare {props.sheet.zone.substrate}</span>
       <svg className="h-1.5 w-[108px] shrink-0 xl:w-[138px]" aria-hidden="true">
         <rect width="100%" height="6" fill={reading.ground} />
       </svg>

@@ -19,6 +19,8 @@ import { faces } from "./faces";
 import { leftOut, moved, putAbove, without } from "./moves";
 import { apply, type Edit, type Layer } from "./stack";
 import type { Material, Sheet, Tab, TechniqueInfo } from "./types";
+import { TreatmentLine } from "./TreatmentLine";
+import { useShared } from "./useShared";
 import { useStack } from "./useStack";
 
 const ZoneMeasures = lazy(() => import("./ZoneMeasures"));
@@ -34,8 +36,9 @@ type Props = {
 
 /** One zone: its section, its stack, its remarks and amounts. */
 export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }: Props) {
-  const stack = useStack(sheet);
-  const { layers, reading, edit } = stack;
+  const stack = useStack(sheet, overview.workshopId);
+  const { layers, reading } = stack;
+  const { edit, question } = useShared(sheet, stack);
   const said = useCalm(useMemo(() => ({ layers, reading }), [layers, reading]));
   const say = useSay();
   // The address may name a layer; it is the one in hand then, and in sight.
@@ -87,9 +90,9 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
   const select = useCallback((id: string | null) => setSelected(id), []);
 
   const applyRemedy = useCallback(
-    (edits: readonly Edit[]) => {
+    (edits: readonly Edit[], said?: () => void) => {
       setEditing(null);
-      edit(apply(layers, edits));
+      edit(apply(layers, edits), null, false, said);
     },
     [edit, layers],
   );
@@ -97,18 +100,20 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
   const act = {
     add: () => {
       const layer = blank(techniques);
-      edit(putAbove(layers, selected, layer));
-      setSelected(layer.id);
-      setEditing(layer.id);
-      done("Layer added.");
+      edit(putAbove(layers, selected, layer), null, false, () => {
+        setSelected(layer.id);
+        setEditing(layer.id);
+        done("Layer added.");
+      });
     },
     remove: (id: string) => {
       const rest = without(layers, id);
-      edit(rest.layers);
-      setEditing(null);
-      setSelected(rest.near);
-      focusRow(rest.near);
-      done("Layer removed.");
+      edit(rest.layers, null, false, () => {
+        setEditing(null);
+        setSelected(rest.near);
+        focusRow(rest.near);
+        done("Layer removed.");
+      });
     },
     leaveOut: (id: string) => {
       edit(leftOut(layers, id));
@@ -116,16 +121,16 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
     },
     duplicate: (id: string) => {
       const copy = { ...layers.find((l) => l.id === id)!, id: crypto.randomUUID() };
-      edit(putAbove(layers, id, copy));
-      setSelected(copy.id);
-      focusRow(copy.id);
-      done("Layer duplicated.");
+      edit(putAbove(layers, id, copy), null, false, () => {
+        setSelected(copy.id);
+        focusRow(copy.id);
+        done("Layer duplicated.");
+      });
     },
     move: (id: string, by: number) => {
       const next = moved(layers, id, by);
       if (!next) return;
-      edit(next);
-      focusRow(id);
+      edit(next, null, false, () => focusRow(id));
     },
     change: (layer: Layer, field: string) =>
       edit(
@@ -177,8 +182,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
     const own = open.find((f) => selected && f.layers.includes(selected) && f.remedies.length > 0);
     const finding = own ?? open.find((f) => f.remedies.length > 0);
     if (!finding) return;
-    applyRemedy(finding.remedies[0]!.edits);
-    done(`Done: ${finding.remedies[0]!.text}.`);
+    applyRemedy(finding.remedies[0]!.edits, () => done(`Done: ${finding.remedies[0]!.text}.`));
   };
   useCommands(
     "In the stack",
@@ -253,17 +257,14 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
             <span role="status" className="mr-1 text-xs text-soft" data-save={stack.saving}>
               {stack.saving === "saved" ? "Stored" : stack.saving === "failed" ? "Not stored" : "Storing…"}
             </span>
-            <Button onClick={stack.undo} disabled={!stack.canUndo}>
-              Undo
-            </Button>
-            <Button onClick={stack.redo} disabled={!stack.canRedo}>
-              Redo
-            </Button>
+            <Button onClick={stack.undo}>Undo</Button>
+            <Button onClick={stack.redo}>Redo</Button>
             <Button tone="plain" onClick={act.add}>
               Add layer
             </Button>
           </span>
         </div>
+        <TreatmentLine sheet={sheet} workshopId={overview.workshopId} onSettled={stack.settled} />
         {stack.fault && (
           <Alert title="Not stored." className="mt-1">
             {stack.fault.refusal.errors[0]?.message ?? stack.fault.message}{" "}
@@ -340,6 +341,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
           }}
         />
       )}
+      {question}
       {measures && (
         <Suspense>
           <ZoneMeasures sheet={sheet} onClose={() => setMeasures(false)} />

@@ -5,6 +5,7 @@ import type { Layer } from "./stack";
 /** The server's side of one treatment: its newest revision, and what is to become of each storing that is asked for. */
 type Asked = {
   key: string;
+  zoneId: string;
   version: number;
   layers: Layer[];
   answer: (a: unknown) => void;
@@ -22,10 +23,14 @@ vi.mock("../../api/client", () => {
   }
   const PUT = (
     _: string,
-    ask: { headers: Record<string, string>; body: { version: number; layers: Layer[] } },
+    ask: {
+      headers: Record<string, string>;
+      params: { path: { zoneId: string } };
+      body: { version: number; layers: Layer[] };
+    },
   ) =>
     new Promise((answer, refuse) => {
-      asked.push({ key: ask.headers["Idempotency-Key"]!, ...ask.body, answer, refuse });
+      asked.push({ key: ask.headers["Idempotency-Key"]!, ...ask.params.path, ...ask.body, answer, refuse });
     });
   return { Refused, api: { PUT } };
 });
@@ -57,7 +62,7 @@ async function begin() {
   treatment++;
   return keeperOf(sheet(1, [a, b]));
 }
-const edit = (k: Awaited<ReturnType<typeof begin>>, ...layers: Layer[]) => k.dispatch({ do: "edit", layers });
+const edit = (k: Awaited<ReturnType<typeof begin>>, ...layers: Layer[]) => k.edit(layers, "moving");
 
 beforeEach(() => {
   vi.stubGlobal("window", globalThis);
@@ -142,6 +147,31 @@ describe("a stack being edited", () => {
     ]);
   });
 
+  it("is stored by the zone that is looked at last: an earlier one may have parted from it", async () => {
+    const { keeperOf } = await import("./stackKeeper");
+    const k = await begin();
+    const other = { ...(sheet(1, [a, b]) as object), zone: { id: "other" } } as never;
+    expect(keeperOf(other)).toBe(k);
+    edit(k, a);
+    k.flush();
+    expect(asked[0]!.zoneId).toBe("other");
+  });
+
+  it("in one go is stored at once, each by itself and in order", async () => {
+    const k = await begin();
+    k.edit([a]);
+    k.edit([a, layer("c")]);
+    await settle();
+    expect(asked.map((x) => coats(x.layers))).toEqual(["a1"]);
+    const done = k.settled();
+    asked[0]!.answer(sheet(2, [a]));
+    await settle();
+    expect(asked.map((x) => coats(x.layers))).toEqual(["a1", "a1 c1"]);
+    asked[1]!.answer(sheet(3, [a, layer("c")]));
+    await done;
+    expect(k.state.waiting).toEqual([]);
+  });
+
   it("tells whoever looks at it, until they look away", async () => {
     const k = await begin();
     const told = vi.fn();
@@ -169,7 +199,7 @@ describe("what an earlier page could not store", () => {
   it("is sent again under the key it had, whether or not its zone is opened", async () => {
     const { takeUp } = await import("./stackKeeper");
     treatment++;
-    takeUp([left({ key: "same", version: 10, layers: [layer("a", 4), b] })]);
+    takeUp([left({ key: "same", version: 10, step: "s", layers: [layer("a", 4), b] })]);
     expect(asked.map((x) => x.key)).toEqual(["same"]);
   });
 
@@ -186,7 +216,7 @@ describe("what an earlier page could not store", () => {
     const { takeUp } = await import("./stackKeeper");
     const k = await begin();
     edit(k, layer("a", 9), b);
-    takeUp([left({ key: "old", version: 10, layers: [b] })]);
+    takeUp([left({ key: "old", version: 10, step: "s", layers: [b] })]);
     expect(coats(k.state.layers)).toBe("a9 b1");
     expect(asked).toHaveLength(0);
   });

@@ -8,16 +8,17 @@ import {
   isUnstored,
   stackAfter,
   type Sending,
+  type Step,
   type StackAction,
   type StackState,
   type Stored,
 } from "./stackState";
-import type { Layer } from "./stack";
+import { same, type Layer } from "./stack";
 
 type Sheet = Schema["ZoneSheet"];
 
 /** What of a stack is kept in the browser until it is stored. */
-type Unstored = { zoneId: string; stored: Stored; layers: Layer[]; sending: Sending | null };
+type Unstored = { zoneId: string; stored: Stored; layers: Layer[]; waiting: Step[]; sending: Sending | null };
 
 const KIND = "stack";
 const SEND_AFTER_MS = 350;
@@ -33,7 +34,7 @@ export class StackKeeper {
 
   constructor(
     readonly name: string,
-    private zoneId: string,
+    public zoneId: string,
     public state: StackState,
   ) {
     this.was = state;
@@ -58,6 +59,22 @@ export class StackKeeper {
     if (isDue(next)) this.later();
   }
 
+  edit(layers: Layer[], together: string | null = null) {
+    this.dispatch({ do: "edit", layers, together, step: crypto.randomUUID() });
+  }
+
+  /** Resolves once nothing is on its way any more: all is stored, or the painter is asked. */
+  async settled() {
+    this.flush();
+    while (this.state.sending)
+      await new Promise<void>((resolve) => {
+        const leave = this.watch(() => {
+          leave();
+          resolve();
+        });
+      });
+  }
+
   /** Stores what waits now and not a moment later. */
   flush = () => {
     window.clearTimeout(this.timer);
@@ -75,7 +92,8 @@ export class StackKeeper {
 
   private later() {
     window.clearTimeout(this.timer);
-    this.timer = window.setTimeout(this.flush, SEND_AFTER_MS);
+    // Figures that a finger is still moving wait for it; what is done in one go need not.
+    this.timer = window.setTimeout(this.flush, this.state.together ? SEND_AFTER_MS : 0);
   }
 
   private async send(sending: Sending) {
@@ -84,7 +102,7 @@ export class StackKeeper {
         (headers) =>
           api.PUT("/api/plan/zones/{zoneId}/stack", {
             params: { path: { zoneId: this.zoneId } },
-            headers,
+            headers: { ...headers, "Lowfell-Step": sending.step },
             body: { version: sending.version, layers: sending.layers },
           }),
         sending.key,
@@ -102,9 +120,9 @@ export class StackKeeper {
   }
 
   private keep() {
-    const { stored, layers, sending } = this.state;
+    const { stored, layers, waiting, sending } = this.state;
     if (isUnstored(this.state)) {
-      const what: Unstored = { zoneId: this.zoneId, stored: only(stored), layers, sending };
+      const what: Unstored = { zoneId: this.zoneId, stored: only(stored), layers, waiting, sending };
       outbox.keep({ name: this.name, kind: KIND, what });
     } else if (isUnstored(this.was)) outbox.done(this.name);
   }
@@ -118,6 +136,10 @@ function showStored(sheet: Sheet) {
   void readAgain(["plan"], ["zone", "workshops", "house"]);
 }
 
+/** What an earlier release kept: the stack as it was, without the steps to it. */
+const unsent = (layers: Layer[], base: Layer[]): Step[] =>
+  same(layers, base) ? [] : [{ step: crypto.randomUUID(), layers }];
+
 const only = ({ version, revision, layers }: Stored): Stored => ({ version, revision, layers });
 
 const keepers = new Map<string, StackKeeper>();
@@ -127,6 +149,8 @@ export function keeperOf(sheet: Sheet): StackKeeper {
   const name = `${KIND} ${sheet.treatmentId}`;
   let keeper = keepers.get(name);
   if (!keeper) keepers.set(name, (keeper = new StackKeeper(name, sheet.zone.id, begin(sheet))));
+  // A zone that was looked at before may have parted from the treatment since: it is stored by one that has it.
+  keeper.zoneId = sheet.zone.id;
   return keeper;
 }
 
@@ -137,11 +161,18 @@ export function keeperOf(sheet: Sheet): StackKeeper {
 export function takeUp(all: readonly Kept[]) {
   for (const kept of all) {
     if (kept.kind !== KIND) continue;
-    const { zoneId, stored, layers, sending } = kept.what as Unstored;
+    const { zoneId, stored, layers, sending, waiting } = kept.what as Unstored;
     const here = keepers.get(kept.name);
     if (!here)
-      keepers.set(kept.name, new StackKeeper(kept.name, zoneId, { ...begin(stored), layers, sending }));
-    else if (!isUnstored(here.state) && here.state.stored.revision === stored.revision)
-      here.dispatch({ do: "edit", layers });
+      keepers.set(
+        kept.name,
+        new StackKeeper(kept.name, zoneId, {
+          ...begin(stored),
+          layers,
+          waiting: waiting ?? unsent(layers, sending?.layers ?? stored.layers),
+          sending,
+        }),
+      );
+    else if (!isUnstored(here.state) && here.state.stored.revision === stored.revision) here.edit(layers);
   }
 }

@@ -17,7 +17,15 @@ const sheet = (revision: number, layers: Layer[]) =>
   ({ version: revision * 10, revision, layers }) as unknown as Schema["ZoneSheet"];
 const start = begin(sheet(1, [a, b]));
 const run = (actions: StackAction[], from: StackState = start) => actions.reduce(stackAfter, from);
-const edit = (layers: Layer[], together?: string): StackAction => ({ do: "edit", layers, together });
+let made = 0;
+const edit = (layers: Layer[], together?: string): StackAction => ({
+  do: "edit",
+  layers,
+  together,
+  step: `s${++made}`,
+});
+const back: StackAction = { do: "take back" };
+const again: StackAction = { do: "give again" };
 const send: StackAction = { do: "send", key: "k1" };
 const refusal: Refusal = { status: 400, code: "invalid", detail: "No.", errors: [] };
 const ids = (layers: Layer[]) => layers.map((l) => l.id + l.coats).join(" ");
@@ -36,31 +44,37 @@ describe("editing", () => {
   });
   it("of one thing again and again is one step of undo", () => {
     const turned = run([edit([a, layer("b", 2)], "b.coats"), edit([a, layer("b", 3)], "b.coats")]);
-    expect(turned.past).toHaveLength(1);
-    expect(ids(run([{ do: "undo" }], turned).layers)).toBe("a1 b1");
+    expect(turned.waiting).toHaveLength(1);
+    expect(ids(run([back], turned).layers)).toBe("a1 b1");
   });
-  it("of another thing is another step, and so is the same after an undo", () => {
-    expect(run([edit([a, layer("b", 2)], "b.coats"), edit([a], "removed")]).past).toHaveLength(2);
-    const s = run([edit([a, layer("b", 2)], "x"), { do: "undo" }, edit([a, layer("b", 3)], "x")]);
-    expect(s.past).toHaveLength(1);
+  it("of another thing is another step, and so is the same after it was taken back", () => {
+    expect(run([edit([a, layer("b", 2)], "b.coats"), edit([a], "removed")]).waiting).toHaveLength(2);
+    const s = run([edit([a, layer("b", 2)], "x"), back, edit([a, layer("b", 3)], "x")]);
+    expect(s.waiting).toHaveLength(1);
+    expect(s.waiting[0]!.step).not.toBe(run([edit([a, layer("b", 2)], "x")]).waiting[0]!.step);
   });
-  it("goes back and forth, and a new edit ends what could be redone", () => {
-    const s = run([edit([a]), edit([a, c]), { do: "undo" }, { do: "undo" }]);
-    expect(ids(s.layers)).toBe("a1 b1");
-    expect(ids(run([{ do: "redo" }, { do: "redo" }], s).layers)).toBe("a1 c1");
-    expect(run([{ do: "redo" }, edit([b])], s).future).toEqual([]);
-    expect(run([{ do: "undo" }], start)).toBe(start);
+  it("goes back and forth before it is stored, and a new edit ends what could be given again", () => {
+    const s = run([edit([a]), edit([a, c]), back, back]);
+    expect([ids(s.layers), saving(s)]).toEqual(["a1 b1", "saved"]);
+    expect(ids(run([again, again], s).layers)).toBe("a1 c1");
+    expect(run([again, edit([b])], s).takenBack).toEqual([]);
+    expect(run([back], start)).toBe(start);
   });
-  it("keeps no more steps than anybody goes back", () => {
-    const many = run(Array.from({ length: 300 }, (_, n) => edit([layer("a", n + 2)])));
-    expect(many.past.length).toBe(200);
+  it("that goes on with what is stored already is the same step to the server", () => {
+    const first = run([edit([a, layer("b", 2)], "b.coats"), send]);
+    const on = run(
+      [{ do: "stored", now: sheet(2, [a, layer("b", 2)]) }, edit([a, layer("b", 3)], "b.coats")],
+      first,
+    );
+    expect(on.waiting[0]!.step).toBe(first.sending!.step);
+    expect(run([edit([a, layer("b", 3)], "b.other")], first).waiting[0]!.step).not.toBe(first.sending!.step);
   });
 });
 
 describe("storing", () => {
   it("holds key, version and layers together until there is an answer", () => {
     const sent = run([edit([a]), send, edit([a, c]), { do: "send", key: "k2" }]);
-    expect(sent.sending).toEqual({ key: "k1", version: 10, layers: [a] });
+    expect(sent.sending).toMatchObject({ key: "k1", version: 10, layers: [a] });
     expect(saving(sent)).toBe("saving");
   });
   it("of the newest is done; of an older draft it goes on", () => {
@@ -68,7 +82,7 @@ describe("storing", () => {
     expect([saving(done), done.stored.version]).toEqual(["saved", 20]);
     const more = run([edit([a]), send, edit([a, c]), { do: "stored", now: sheet(2, [a]) }]);
     expect([saving(more), isDue(more)]).toEqual(["waiting", true]);
-    expect(run([{ do: "send", key: "k2" }], more).sending).toEqual({
+    expect(run([{ do: "send", key: "k2" }], more).sending).toMatchObject({
       key: "k2",
       version: 20,
       layers: [a, c],
@@ -89,7 +103,7 @@ describe("storing", () => {
     const refused = run([edit([a]), send, { do: "refused", why: refusal }]);
     expect([saving(refused), isDue(refused), refused.fault]).toEqual(["failed", false, refusal]);
     expect(isDue(run([edit([a, c])], refused))).toBe(true);
-    expect(run([{ do: "undo" }], refused).fault).toBeNull();
+    expect(run([back], refused).fault).toBeNull();
   });
   it("never says stored and not stored at once", () => {
     for (const s of [
@@ -114,17 +128,17 @@ describe("what another window stored", () => {
     expect(run([send], s).sending!.version).toBe(20);
   });
   it("stays when what was done here is undone", () => {
-    const s = run([edit([a, b, c]), { do: "arrive", theirs }, { do: "undo" }]);
+    const s = run([edit([a, b, c]), { do: "arrive", theirs }, back]);
     expect([ids(s.layers), saving(s)]).toEqual(["a5 b1", "saved"]);
   });
   it("that changed the same layer is for the painter to settle; until then nothing is sent", () => {
     const s = run([edit([layer("a", 2), b]), { do: "arrive", theirs }]);
     expect([s.conflict?.theirs, isDue(s), ids(s.layers)]).toEqual([theirs, false, "a2 b1"]);
-    const settled = run([{ do: "settle", layers: theirs.layers }], s);
-    expect([ids(settled.layers), saving(settled)]).toEqual(["a5 b1", "saved"]);
-    // The own version is one undo away.
-    expect(ids(run([{ do: "undo" }], settled).layers)).toBe("a2 b1");
-    const kept = run([{ do: "settle", layers: s.layers }], s);
+    const settled = run([{ do: "settle", layers: theirs.layers, own: "o", step: "s" }], s);
+    // The own version is stored first, so that it is one undo away.
+    expect(settled.waiting.map((w) => ids(w.layers))).toEqual(["a2 b1", "a5 b1"]);
+    expect(ids(settled.layers)).toBe("a5 b1");
+    const kept = run([{ do: "settle", layers: s.layers, own: "o", step: "s" }], s);
     expect([isDue(kept), run([send], kept).sending!.version]).toEqual([true, 20]);
   });
   it("that equals one's own settles by itself", () => {

@@ -6,16 +6,22 @@ type Sheet = Schema["ZoneSheet"];
 /** A stack as the server has it: what the next change builds on. */
 export type Stored = Pick<Sheet, "version" | "revision" | "layers">;
 
+/** One thing the painter did, by the name under which it can be undone, and the stack it came to. */
+export type Step = { step: string; layers: Layer[] };
+
 /** A change on its way: its key and its layers belong together until there is a definite answer. */
-export type Sending = { key: string; version: number; layers: Layer[] };
+export type Sending = Step & { key: string; version: number };
 
 export type StackState = {
   stored: Stored;
   layers: Layer[];
-  past: Layer[][];
-  future: Layer[][];
-  /** Edits that follow each other with the same word are one step of undo. */
+  /** What was done and is not on its way yet, oldest first; the last comes to the layers as they are. */
+  waiting: Step[];
+  /** What was taken back before it was stored. */
+  takenBack: Step[];
+  /** Edits that follow each other with the same word are one step of undo, of this name. */
   together: string | null;
+  step: string | null;
   sending: Sending | null;
   /** What another window stored, where both changed the same layer; `base` is what both began from. */
   conflict: { base: Layer[]; theirs: Sheet } | null;
@@ -24,31 +30,30 @@ export type StackState = {
 };
 
 export type StackAction =
-  | { do: "edit"; layers: Layer[]; together?: string | null }
-  | { do: "undo" }
-  | { do: "redo" }
+  | { do: "edit"; layers: Layer[]; step: string; together?: string | null }
+  | { do: "take back" }
+  | { do: "give again" }
   | { do: "send"; key: string }
   | { do: "stored"; now: Stored }
   | { do: "refused"; why: Refusal }
   | { do: "arrive"; theirs: Sheet }
   | { do: "overtaken"; theirs: Sheet }
-  | { do: "settle"; layers: Layer[] };
-
-const DEEPEST = 200;
+  | { do: "settle"; layers: Layer[]; own: string; step: string };
 
 export const begin = (stored: Stored): StackState => ({
   stored,
   layers: stored.layers,
-  past: [],
-  future: [],
+  waiting: [],
+  takenBack: [],
   together: null,
+  step: null,
   sending: null,
   conflict: null,
   fault: null,
 });
 
 /** Whether something here is not in the database yet. */
-export const isUnstored = (s: StackState) => s.sending !== null || !same(s.layers, s.stored.layers);
+export const isUnstored = (s: StackState) => s.sending !== null || s.waiting.length > 0;
 
 /** How it stands with storing, in one word. */
 export function saving(s: StackState): "saved" | "saving" | "waiting" | "failed" {
@@ -58,7 +63,10 @@ export function saving(s: StackState): "saved" | "saving" | "waiting" | "failed"
 }
 
 /** What to send now: nothing while something is on its way, in doubt, or refused. */
-export const isDue = (s: StackState) => !s.sending && !s.conflict && !s.fault && isUnstored(s);
+export const isDue = (s: StackState) => !s.sending && !s.conflict && !s.fault && s.waiting.length > 0;
+
+/** What the last thing that waits was done to. */
+const below = (s: StackState) => s.waiting.at(-2)?.layers ?? s.sending?.layers ?? s.stored.layers;
 
 /** The stack after an action. Everything that can happen to it is here; who waits, sends and keeps is elsewhere. */
 export function stackAfter(s: StackState, a: StackAction): StackState {
@@ -66,56 +74,90 @@ export function stackAfter(s: StackState, a: StackAction): StackState {
     case "edit": {
       if (same(a.layers, s.layers)) return s;
       const together = a.together ?? null;
-      const joins = together !== null && together === s.together;
-      const past = joins ? s.past : [...s.past, s.layers].slice(-DEEPEST);
-      return { ...s, layers: a.layers, past, future: [], together, fault: null };
-    }
-    case "undo":
-    case "redo": {
-      const [from, to] = a.do === "undo" ? (["past", "future"] as const) : (["future", "past"] as const);
-      const next = s[from].at(-1);
-      if (!next) return s;
+      const goesOn = together !== null && together === s.together;
+      // What goes on with a step that is stored already keeps its name: the server takes both as one.
+      const step = (goesOn && s.step) || a.step;
+      const before = s.waiting.at(-1)?.step === step ? s.waiting.slice(0, -1) : s.waiting;
+      // Back to what is stored, nothing needs storing.
+      const nothing = !s.sending && same(a.layers, s.stored.layers);
       return {
         ...s,
-        layers: next,
-        [from]: s[from].slice(0, -1),
-        [to]: [...s[to], s.layers],
+        layers: a.layers,
+        waiting: nothing ? [] : [...before, { step, layers: a.layers }],
+        takenBack: [],
+        together,
+        step,
+        fault: null,
+      };
+    }
+    case "take back": {
+      const last = s.waiting.at(-1);
+      if (!last) return s;
+      return {
+        ...s,
+        layers: below(s),
+        waiting: s.waiting.slice(0, -1),
+        takenBack: [...s.takenBack, last],
         together: null,
         fault: null,
       };
     }
-    case "send":
-      if (!isDue(s)) return s;
-      return { ...s, sending: { key: a.key, version: s.stored.version, layers: s.layers } };
-    case "stored":
+    case "give again": {
+      const again = s.takenBack.at(-1);
+      if (!again) return s;
+      return {
+        ...s,
+        layers: again.layers,
+        waiting: [...s.waiting, again],
+        takenBack: s.takenBack.slice(0, -1),
+        together: null,
+        fault: null,
+      };
+    }
+    case "send": {
+      const [next, ...rest] = s.waiting;
+      if (!next || !isDue(s)) return s;
+      return { ...s, waiting: rest, sending: { ...next, key: a.key, version: s.stored.version } };
+    }
+    case "stored": {
       // One that was stored before what arrived meanwhile tells nothing new.
       if (a.now.revision < s.stored.revision) return { ...s, sending: null };
       // Nothing was edited since: it is shown as the server words it.
+      return { ...s, sending: null, stored: a.now, layers: s.waiting.length > 0 ? s.layers : a.now.layers };
+    }
+    case "refused":
+      // It waits again, before what came after it.
       return {
         ...s,
         sending: null,
-        stored: a.now,
-        layers: same(s.layers, s.sending?.layers) ? a.now.layers : s.layers,
+        fault: a.why,
+        waiting: s.sending ? [{ step: s.sending.step, layers: s.sending.layers }, ...s.waiting] : s.waiting,
       };
-    case "refused":
-      return { ...s, sending: null, fault: a.why };
     case "arrive":
       return arrived(s, a.theirs);
     case "overtaken": {
       // It never got in. What is here lies on top of theirs, or is settled by the painter; what is no newer only brings its version.
-      const free = { ...s, sending: null };
+      const waiting = s.sending
+        ? [{ step: s.sending.step, layers: s.sending.layers }, ...s.waiting]
+        : s.waiting;
+      const free = { ...s, sending: null, waiting };
       return a.theirs.revision > s.stored.revision ? arrived(free, a.theirs) : { ...free, stored: a.theirs };
     }
     case "settle": {
       if (!s.conflict) return s;
-      const past = same(a.layers, s.layers) ? s.past : [...s.past, s.layers].slice(-DEEPEST);
+      const { theirs } = s.conflict;
+      // The painter's own version is stored before what was chosen, so that it is one undo away.
+      const steps = [
+        { step: a.own, layers: s.layers },
+        { step: a.step, layers: a.layers },
+      ];
       return {
         ...s,
-        stored: s.conflict.theirs,
+        stored: theirs,
         conflict: null,
         layers: a.layers,
-        past,
-        future: [],
+        waiting: steps.filter((w, i) => !same(w.layers, steps[i - 1]?.layers ?? theirs.layers)),
+        takenBack: [],
         together: null,
       };
     }
@@ -123,8 +165,8 @@ export function stackAfter(s: StackState, a: StackAction): StackState {
 }
 
 /**
- * Takes in what another window stored, with the edits made here on top of it. The steps of undo are carried over too: they then take
- * back only what was done here. Where both changed the same layer, the painter is asked.
+ * Takes in what another window stored, with the edits made here on top of it; each step that waits is carried over by itself. Where both
+ * changed the same layer, the painter is asked.
  */
 function arrived(s: StackState, theirs: Sheet): StackState {
   // While something is on its way, its answer tells whose came first.
@@ -132,13 +174,15 @@ function arrived(s: StackState, theirs: Sheet): StackState {
   const base = s.stored.layers;
   const layers = same(s.layers, theirs.layers) ? theirs.layers : rebase(base, s.layers, theirs.layers);
   if (!layers) return { ...s, conflict: { base, theirs } };
-  const carry = (step: Layer[]) => rebase(base, step, theirs.layers) ?? step;
+  const carried = s.waiting.map((w) => ({ ...w, layers: rebase(base, w.layers, theirs.layers) ?? w.layers }));
+  // A step that comes to nothing on top of theirs is none.
+  const waiting = carried.filter((w, i) => !same(w.layers, carried[i - 1]?.layers ?? theirs.layers));
   return {
     ...s,
     stored: theirs,
     layers,
-    past: s.past.map(carry),
-    future: s.future.map(carry),
+    waiting,
+    takenBack: [],
     together: null,
     conflict: null,
     fault: null,

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, Refused, take, type Schema } from "../../api/client";
+import { isTurning, turnAndSay } from "../../api/undo";
 import { useSay } from "../../kit/Toast";
 import { notBegun, type Progress } from "./HalfDone";
 import { alike, type Layer } from "./stack";
@@ -12,7 +13,7 @@ type Sheet = Schema["ZoneSheet"];
  * The stack being edited, with a reading of it (colours, findings, amounts) that is asked for with every edit. What can happen to a
  * stack is in its state, who stores it is its keeper; here is only what one view of it shows.
  */
-export function useStack(sheet: Sheet) {
+export function useStack(sheet: Sheet, workshopId: string) {
   const zoneId = sheet.zone.id;
   const keeper = keeperOf(sheet);
   const [state, setState] = useState(keeper.now);
@@ -83,7 +84,7 @@ export function useStack(sheet: Sheet) {
     // An own storing ends what a slider was moving.
     if (!first && sheet.revision === before.stored.revision) live.current = false;
     keeper.dispatch({ do: "arrive", theirs: sheet });
-    if (!first && keeper.state !== before && !keeper.state.conflict)
+    if (!first && keeper.state !== before && !keeper.state.conflict && !isTurning())
       say("Another window stored this stack; it is shown as it is now.");
     if (keeper.state.layers === sheet.layers && begun.current.laid === 0) setReading(sheet.reading);
     else show(false);
@@ -93,22 +94,26 @@ export function useStack(sheet: Sheet) {
     (next: Layer[], together: string | null = null, moves = false) => {
       const before = keeper.state;
       live.current = moves;
-      keeper.dispatch({ do: "edit", layers: next, together });
+      keeper.edit(next, together);
       if (keeper.state === before) return;
       if (alike(keeper.state.layers, before.layers)) setState(keeper.state);
       else show(moves);
     },
     [keeper, show],
   );
+  // What is not stored yet is taken back here; everything else by the one undo there is.
   const step = useCallback(
-    (which: "undo" | "redo") => {
-      keeper.dispatch({ do: which });
-      show(false);
+    async (which: "undo" | "redo") => {
+      const before = keeper.state;
+      keeper.dispatch({ do: which === "undo" ? "take back" : "give again" });
+      if (keeper.state !== before) return show(false);
+      await keeper.settled();
+      if (!keeper.state.conflict) await turnAndSay(workshopId, which, say);
     },
-    [keeper, show],
+    [keeper, show, say, workshopId],
   );
-  const undo = useCallback(() => step("undo"), [step]);
-  const redo = useCallback(() => step("redo"), [step]);
+  const undo = useCallback(() => void step("undo"), [step]);
+  const redo = useCallback(() => void step("redo"), [step]);
   const glance = useCallback(
     (draft: Layer[]) => {
       preview.current = draft;
@@ -129,7 +134,12 @@ export function useStack(sheet: Sheet) {
     /** The layers as they are at this moment, ahead of what is drawn while a slider moves. */
     current,
     settleWith: (chosen: Layer[]) => {
-      keeper.dispatch({ do: "settle", layers: chosen });
+      keeper.dispatch({
+        do: "settle",
+        layers: chosen,
+        own: crypto.randomUUID(),
+        step: crypto.randomUUID(),
+      });
       show(false);
     },
     progress,
@@ -141,7 +151,7 @@ export function useStack(sheet: Sheet) {
     retry: keeper.retry,
     undo,
     redo,
-    canUndo: state.past.length > 0,
-    canRedo: state.future.length > 0,
+    /** Stores what waits; resolves once it is stored or somebody is asked. */
+    settled: () => keeper.settled(),
   };
 }

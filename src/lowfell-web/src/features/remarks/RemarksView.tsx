@@ -1,12 +1,11 @@
-import { write } from "../../api/writes";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { hindered } from "../../api/hindered";
 import { useParams } from "react-router";
-import { api, Refused, take, type Schema } from "../../api/client";
+import { api, take, type Schema } from "../../api/client";
 import { overviewQuery } from "../../api/queries";
-import { Button } from "../../kit/Button";
+import { turnAndSay } from "../../api/undo";
 import { useCommands } from "../../kit/keys";
 import { severities } from "../../kit/severity";
 import { useSay } from "../../kit/Toast";
@@ -15,7 +14,6 @@ import { CareSheet } from "./CareSheet";
 import { Group } from "./Group";
 import { LargeSet } from "./LargeSet";
 import { RemedyDialog } from "./RemedyDialog";
-import { doneTo, forget, remember, wayBack } from "./setUndo";
 
 type Chosen = { group: Schema["RemarkGroup"]; remedy: Schema["GroupRemedy"] };
 
@@ -31,39 +29,16 @@ export function Component() {
       take(api.GET("/api/plan/sets/{setId}/remarks", { params: { path: { setId } }, signal })),
   });
   const [chosen, setChosen] = useState<Chosen | null>(null);
-  const [, redraw] = useState(0);
   const refresh = () => {
     void queries.invalidateQueries({ queryKey: ["remarks"] });
     void queries.invalidateQueries({ queryKey: ["overview"] });
     void queries.invalidateQueries({ queryKey: ["zone"] });
-    redraw((n) => n + 1);
-  };
-  const last = doneTo(setId).at(-1);
-  const putBack = async () => {
-    if (!last) return;
-    try {
-      await write((headers) =>
-        api.PUT("/api/plan/sets/{setId}/stacks", {
-          headers,
-          params: { path: { setId } },
-          body: { stacks: last.stacks },
-        }),
-      );
-      forget(setId);
-      say(`Put back: ${last.text}.`);
-      refresh();
-    } catch (error) {
-      if (error instanceof Refused) say(error.message, true);
-    }
   };
   const error = hindered(overview, remarks);
-  useCommands(
-    "Remarks",
-    last
-      ? [{ id: "undo", key: "Ctrl+Z", says: "undo what was done over the set", run: () => void putBack() }]
-      : [],
-    { view: true, ready: !!error || (!!overview.data && !!remarks.data) },
-  );
+  useCommands("Remarks", [], {
+    view: true,
+    ready: !!error || (!!overview.data && !!remarks.data),
+  });
   if (error)
     return (
       <Trouble
@@ -113,14 +88,6 @@ export function Component() {
             </Tabs.Trigger>
           ))}
         </Tabs.List>
-        {last && (
-          <span className="no-print ml-auto flex min-w-0 items-center gap-2 pb-1 text-xs" role="status">
-            <span className="truncate text-soft">Done: {last.text}</span>
-            <Button tone="plain" onClick={() => void putBack()}>
-              Undo
-            </Button>
-          </span>
-        )}
       </div>
       <Tabs.Content value="do" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto px-5 py-3">
         {open.length === 0 && (
@@ -161,8 +128,12 @@ export function Component() {
           title={chosen.group.title}
           remedy={chosen.remedy}
           onClose={() => setChosen(null)}
-          onDone={(answer) => {
-            remember(setId, wayBack(chosen.remedy.text, answer.changes));
+          onDone={() => {
+            const { workshopId } = overview.data;
+            say(`Done: ${chosen.remedy.text}.`, false, {
+              text: "Undo",
+              run: () => void turnAndSay(workshopId, "undo", say),
+            });
             setChosen(null);
             refresh();
           }}

@@ -11,6 +11,7 @@ import { useSay } from "../../kit/Toast";
 import { blankForm, forCard, formOf, schema, toMaterial, type Entered, type Form } from "./form";
 import { MaterialFields } from "./MaterialFields";
 import { Predicted } from "./Predicted";
+import { Replace } from "./Replace";
 import { Taught } from "./Taught";
 import { Uses } from "./Uses";
 
@@ -27,6 +28,7 @@ export function MaterialForm(props: {
   const { workshopId, material, onOpen, onClose } = props;
   const say = useSay();
   const [send] = useWrite("shelf");
+  const [replacing, setReplacing] = useState(false);
 
   const store = async (values: Entered, from: number | null) => {
     const stored = material
@@ -139,7 +141,12 @@ export function MaterialForm(props: {
         </div>
       </form>
       {material && <Taught material={material} onChanged={() => readAgain(["shelf"])} />}
-      {material && <Uses materialId={material.id} />}
+      {material && (
+        <Uses materialId={material.id} workshopId={workshopId} onReplace={() => setReplacing(true)} />
+      )}
+      {material && replacing && (
+        <Replace material={material} workshopId={workshopId} onClose={() => setReplacing(false)} />
+      )}
     </aside>
   );
 }

@@ -1,8 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { api, take } from "../../api/client";
+import { Button } from "../../kit/Button";
 
-/** The layers a material is in. */
-export function Uses({ materialId }: { materialId: string }) {
+/** The layers a material is in, and the way to put another in its place. */
+export function Uses(props: { materialId: string; workshopId: string; onReplace: () => void }) {
+  const { materialId, workshopId } = props;
   const { data } = useQuery({
     queryKey: ["uses", materialId],
     queryFn: ({ signal }) =>
@@ -15,11 +18,22 @@ export function Uses({ materialId }: { materialId: string }) {
       <ul className="text-xs">
         {data?.map((u) => (
           <li key={`${u.treatment}.${u.layer}`} className="border-t border-line py-1">
-            <b>{u.treatment}</b>, layer {u.layer}, {u.technique}
+            <Link
+              className="inline-flex min-h-6 items-center font-bold underline"
+              to={`/treatments/${workshopId}/${u.treatmentId}`}
+            >
+              {u.treatment}
+            </Link>
+            , layer {u.layer}, {u.technique}
             <span className="block text-soft">{u.zones.join(" · ")}</span>
           </li>
         ))}
       </ul>
+      {data && data.length > 0 && (
+        <Button className="mt-2" aria-haspopup="dialog" onClick={props.onReplace}>
+          Replace it everywhere…
+        </Button>
+      )}
     </section>
   );
 }

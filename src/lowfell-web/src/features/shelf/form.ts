@@ -37,7 +37,7 @@ export const carriers = [
   "cyanoacrylate",
   "none",
 ] as const satisfies readonly Schema["Carrier"][];
-export const sheens = ["matt", "satin", "gloss"] as const satisfies readonly Schema["Sheen"][];
+export const sheens = ["matt", "eggshell", "satin", "gloss"] as const satisfies readonly Schema["Sheen"][];
 export const lustres = ["plain", "metal", "glass", "glow"] as const satisfies readonly Schema["Lustre"][];
 /** What hot air does to it: what its kind says, or what its label promises. */
 export const heats = ["by its kind", "heat-safe"] as const;

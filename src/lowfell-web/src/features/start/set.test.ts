@@ -29,6 +29,8 @@ const faults = (change: Partial<Typed>) => {
     : read.error.issues.map((i) => [i.path.join("."), i.message, stepOf(i.path.join("."))]);
 };
 
+const bench = { tableMetres: 1.2, handling: "hard play", targetSheen: "satin" } as const;
+
 describe("a first set", () => {
   it("can be made as it stands", () => {
     expect(toNewSet(schema.parse(begin(undefined, preset)), null)).toMatchObject({
@@ -41,7 +43,9 @@ describe("a first set", () => {
   });
 
   it("brings its workshop along only where there is none", () => {
-    expect(toNewSet(schema.parse(begin({ name: "Fen Row bench", sets: [] }, preset)), "w")).toMatchObject({
+    expect(
+      toNewSet(schema.parse(begin({ ...bench, name: "Fen Row bench", sets: [] }, preset)), "w"),
+    ).toMatchObject({
       workshopId: "w",
       workshop: null,
     });
@@ -69,7 +73,10 @@ describe("a first set", () => {
   });
   it("is called the first only where there is none yet", () => {
     expect(begin(undefined, preset)).toMatchObject({ workshop: "My bench", name: "My first set" });
-    expect(begin({ name: "Attic", sets: [{}, {}] }, preset)).toMatchObject({
+    expect(begin({ ...bench, name: "Attic", sets: [{}, {}] }, preset)).toMatchObject({
+      tableMetres: "1.2 m",
+      handling: "hard play",
+      targetSheen: "satin",
       workshop: "Attic",
       name: "Set 3",
     });

@@ -1,11 +1,12 @@
 import type { Schema } from "../../api/client";
 import { figure, name, scale, z } from "../../kit/form/checks";
+import { sayFigure } from "../../kit/form/figures";
 import { pathOf } from "../../kit/form/useForm";
 import { designSchema, draftOf, toBody } from "../../shared/designs/design";
 import type { Preset } from "../../shared/designs/presets";
 
 export const handlings = ["display", "careful", "hard play"] as const satisfies readonly Schema["Handling"][];
-export const sheens = ["matt", "satin", "gloss"] as const satisfies readonly Schema["Sheen"][];
+export const sheens = ["matt", "eggshell", "satin", "gloss"] as const satisfies readonly Schema["Sheen"][];
 
 /** What may stand in the five steps. */
 export const schema = z.object({
@@ -22,13 +23,18 @@ export type Typed = z.input<typeof schema>;
 export type NewSet = z.output<typeof schema>;
 
 /** What the steps begin with; a further set of a workshop is not called its first. */
-export const begin = (workshop: { name: string; sets: unknown[] } | undefined, preset: Preset): Typed => ({
+type Workshop = Pick<Schema["WorkshopEntry"], "name" | "tableMetres" | "handling" | "targetSheen"> & {
+  sets: unknown[];
+};
+
+export const begin = (workshop: Workshop | undefined, preset: Preset): Typed => ({
   workshop: workshop?.name ?? "My bench",
   name: workshop?.sets.length ? `Set ${workshop.sets.length + 1}` : "My first set",
   scale: "1:56",
-  tableMetres: "0.9 m",
-  handling: "careful",
-  targetSheen: "matt",
+  // A workshop says what a new set of it begins with.
+  tableMetres: sayFigure(workshop?.tableMetres ?? 0.9, "m"),
+  handling: workshop?.handling ?? "careful",
+  targetSheen: workshop?.targetSheen ?? "matt",
   design: draftOf(preset),
 });
 

@@ -5,7 +5,7 @@ import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { api, take, type Schema } from "../../api/client";
 import { overviewQuery } from "../../api/queries";
 import { relief, type Tile } from "../../drawing/relief";
-import { place } from "../../drawing/scene";
+import { place, pxPerMm } from "../../drawing/scene";
 import { Silhouette } from "../../drawing/Silhouette";
 import { inAddress, putInAddress } from "../../kit/address";
 import { Slide } from "../../kit/Slide";
@@ -121,7 +121,10 @@ function Scene(props: {
   const { table, silhouette, metres } = props;
   const at = nearest(table, metres);
   const scene = useMemo(() => place(silhouette, table.zones), [silhouette, table.zones]);
-  const tiles = useMemo(() => scene.drawn.map(({ slot, zone }) => relief(slot.texture, zone)), [scene]);
+  const tiles = useMemo(() => {
+    const size = pxPerMm(scene.drawn);
+    return scene.drawn.map(({ zone }) => relief(zone.surface, zone, size));
+  }, [scene]);
   return (
     <figure className="mt-2 flex min-h-0 flex-1 flex-col">
       <svg
@@ -131,26 +134,23 @@ function Scene(props: {
         className="block min-h-0 w-full flex-1 rounded-[3px] bg-ground"
         data-metres={table.metres[at]}
       >
-        {scene.drawn.map(({ zone, slot }, i) => (
+        {scene.drawn.map(({ zone }, i) => (
           <Relief
             key={zone.zoneId}
             id={`relief-${i}`}
             tile={tiles[i]!}
-            scale={slot.scale}
             seen={(zone.foot?.above ?? zone.seen)[at]!}
           />
         ))}
         {scene.drawn.map(
-          ({ zone, slot }, i) =>
+          ({ zone }, i) =>
             zone.foot && (
-              <Relief
-                key={zone.zoneId}
-                id={`foot-${i}`}
-                tile={tiles[i]!}
-                scale={slot.scale}
-                seen={zone.foot.below[at]!}
-              />
+              <Relief key={zone.zoneId} id={`foot-${i}`} tile={tiles[i]!} seen={zone.foot.below[at]!} />
             ),
+        )}
+        {scene.drawn.map(
+          ({ zone }, i) =>
+            zone.masked && <Stripes key={zone.zoneId} id={`stripes-${i}`} seen={zone.masked[at]!} />,
         )}
         <clipPath id="lower-third" clipPathUnits="objectBoundingBox">
           <rect y={2 / 3} width={1} height={1 / 3} />
@@ -170,6 +170,7 @@ function Scene(props: {
             >
               <title>{zone.name}</title>
             </path>
+            {zone.masked && <path data-masked d={slot.path} fill={`url(#stripes-${i})`} fillRule="evenodd" />}
             {zone.foot && (
               <path
                 data-foot
@@ -183,7 +184,9 @@ function Scene(props: {
         ))}
       </svg>
       <figcaption className="mt-1 text-xs text-soft">
-        Raised, field and recess are drawn in the zone’s own shares; the outline is a sketch of its kind.
+        Surfaces are drawn at their true size, raised, field and recess in the zone’s own shares; the outline
+        is a sketch of its kind.
+        {table.zones.some((z) => z.masked) && " What a mask keeps as it was is drawn as stripes."}
         {table.zones.some((z) => z.foot) && " Where a lower third has layers of its own it is drawn apart."}
         {scene.homeless.length > 0 && ` Not in the sketch: ${scene.homeless.map((z) => z.name).join(", ")}.`}
       </figcaption>
@@ -191,20 +194,24 @@ function Scene(props: {
   );
 }
 
-/** A tile of a zone's relief in its colours. */
-function Relief(props: { id: string; tile: Tile; scale?: number; seen: Schema["SeenAt"] }) {
-  const { tile, seen } = props;
+/** A tile of a zone's surface in its colours. */
+function Relief({ id, tile, seen }: { id: string; tile: Tile; seen: Schema["SeenAt"] }) {
   return (
-    <pattern
-      id={props.id}
-      width={tile.width}
-      height={tile.height}
-      patternUnits="userSpaceOnUse"
-      patternTransform={props.scale ? `scale(${props.scale})` : undefined}
-    >
-      <rect width={tile.width} height={tile.height} fill={seen.recess} />
-      <path d={tile.raised} fill={seen.raised} />
-      <path d={tile.field} fill={seen.field} />
+    <pattern id={id} width={tile.width} height={tile.height} patternUnits="userSpaceOnUse">
+      <rect width={tile.width} height={tile.height} fill={seen[tile.ground]} />
+      {tile.over.map((o) => (
+        <path key={o.where} d={o.d} fill={seen[o.where]} />
+      ))}
+      {tile.rivets && <path d={tile.rivets} fill={seen.raised} stroke={seen.recess} strokeWidth="0.5" />}
+    </pattern>
+  );
+}
+
+/** Stripes across a zone: what a mask kept as it was, between what came over it. */
+function Stripes({ id, seen }: { id: string; seen: Schema["SeenAt"] }) {
+  return (
+    <pattern id={id} width="22" height="22" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+      <rect width="11" height="22" fill={seen.field} />
     </pattern>
   );
 }

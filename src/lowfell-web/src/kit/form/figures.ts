@@ -26,6 +26,13 @@ const part = new RegExp(`^(${NUMBER})\\s*([^\\d.,+−-]*)`, "u");
 
 const plain = (text: string) => Number(text.replace(",", ".").replace("−", "-"));
 
+/** What is read too, but never stands for the unit that was left out: there is no half of an inch in "1 m 30". */
+const inches: Partial<Record<Unit, Record<string, number>>> = {
+  mm: { in: 25.4, inch: 25.4, inches: 25.4 },
+  m: { in: 0.0254, inch: 0.0254, inches: 0.0254 },
+  "cm²": { "in²": 6.4516 },
+};
+
 /** Something that can be typed, as an example. */
 const examples: Partial<Record<Unit, string>> = {
   ml: "12 ml",
@@ -52,11 +59,16 @@ export function readFigure(text: string, unit: Unit): Figure {
     const word = found[2]!.trim().toLowerCase();
     // The half hour of "1 h 30" is in the next smaller unit that has a name here.
     const factor: number | undefined =
-      word !== "" ? known[word] : last === null ? 1 : smaller(Object.values(known), last);
+      word !== ""
+        ? (known[word] ?? inches[unit]?.[word])
+        : last === null
+          ? 1
+          : Object.values(known).includes(last)
+            ? smaller(Object.values(known), last)
+            : undefined;
     if (factor === undefined || (last !== null && factor >= last))
       return {
-        fault:
-          word !== "" && known[word] === undefined ? wrongUnit(found[2]!.trim(), unit) : notRead(text, unit),
+        fault: word !== "" && factor === undefined ? wrongUnit(found[2]!.trim(), unit) : notRead(text, unit),
       };
     sum += plain(found[1]!) * factor;
     last = factor;

@@ -23,7 +23,7 @@ const silhouettes = [
   "boat",
   "base",
 ] as const satisfies readonly Schema["Silhouette"][];
-const sheens = ["", "matt", "satin", "gloss"] as const;
+const sheens = ["", "matt", "eggshell", "satin", "gloss"] as const;
 
 /** What a zone begins with besides the treatments there are: its id stands for one of those. */
 export const USUAL = "usual",

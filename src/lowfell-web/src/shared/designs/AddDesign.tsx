@@ -10,16 +10,22 @@ import { Dialog } from "../../kit/Dialog";
 import { z } from "../../kit/form/checks";
 import { Restored } from "../../kit/form/fields";
 import { pathOf, useForm } from "../../kit/form/useForm";
-import { changeKind, designSchema, draftOf, toBody, type DesignDraft } from "../../shared/designs/design";
-import { DesignFields } from "../../shared/designs/DesignFields";
-import { Kinds } from "../../shared/designs/Kinds";
-import { presetsQuery, treatmentsQuery } from "../../shared/designs/presets";
-import { ZoneFields } from "../../shared/designs/ZoneFields";
+import { changeKind, designSchema, draftOf, toBody, type DesignDraft } from "./design";
+import { DesignFields } from "./DesignFields";
+import { Kinds } from "./Kinds";
+import { presetsQuery, treatmentsQuery } from "./presets";
+import { ZoneFields } from "./ZoneFields";
 
 const schema = z.object({ design: designSchema });
 
 /** Adds a design to the open set, starting from a kind of piece. */
-export default function AddDesign(props: { setId: string; workshopId: string; onClose: () => void }) {
+export default function AddDesign(props: {
+  setId: string;
+  workshopId: string;
+  onClose: () => void;
+  /** Where to go from there; to its first zone where left out. */
+  onMade?: () => void;
+}) {
   const { data: presets } = useQuery(presetsQuery);
   return (
     <Dialog
@@ -39,8 +45,9 @@ function Adding(props: {
   workshopId: string;
   presets: Schema["DesignPreset"][];
   onClose: () => void;
+  onMade?: () => void;
 }) {
-  const { setId, presets, onClose } = props;
+  const { setId, presets, onClose, onMade } = props;
   const navigate = useNavigate();
   const { data: treatments } = useQuery(treatmentsQuery(props.workshopId));
   const typed = useRef<Record<string, DesignDraft>>({});
@@ -59,7 +66,8 @@ function Adding(props: {
         }),
       );
       onClose();
-      void navigate(`/plan/${setId}/${made.firstZoneId}`);
+      if (onMade) onMade();
+      else void navigate(`/plan/${setId}/${made.firstZoneId}`);
     },
   });
   const { control } = form;

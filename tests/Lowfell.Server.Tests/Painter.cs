@@ -1,0 +1,163 @@
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Server.Tests;
+
+/// <summary>Somebody who changes their mind about everything, by chance; and what a workshop comes to, to be compared.</summary>
+internal sealed class Painter(LowfellServer server, int seed, string device = "bench")
+{
+    private readonly Random random = new(seed);
+
+    public Guid Workshop { get; private set; }
+
+    public async Task Begin() => Workshop = await server.WorkshopId();
+
+    public async Task<(int Status, JsonNode Body)> Send(HttpMethod method, string path, object? body, Guid? step = null)
+    {
+        using var request = new HttpRequestMessage(method, path) { Content = JsonContent.Create(body ?? new { }) };
+        request.Headers.Add("Idempotency-Key", Guid.NewGuid().ToString());
+        request.Headers.Add("Lowfell-Device", device);
+        if (step is { } of)
+            request.Headers.Add("Lowfell-Step", of.ToString());
+        using var answer = await server.Http.SendAsync(request, TestContext.Current.CancellationToken);
+        var text = await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
+        return ((int)answer.StatusCode, text.Length == 0 ? new JsonObject() : JsonNode.Parse(text)!);
+    }
+
+    /// <summary>Does what must succeed.</summary>
+    public async Task<JsonNode> Do(HttpMethod method, string path, object? body, Guid? step = null)
+    {
+        var (status, answer) = await Send(method, path, body, step);
+        Assert.True(status is >= 200 and < 300, $"{method} {path} {System.Text.Json.JsonSerializer.Serialize(body)}: {status} {answer.ToJsonString()}");
+        return answer;
+    }
+
+    public Task<(int Status, JsonNode Body)> Undo(Guid? step = null) => Send(HttpMethod.Post, $"/api/workshops/{Workshop}/undo", new { step });
+
+    public Task<(int Status, JsonNode Body)> Redo(Guid? step = null) => Send(HttpMethod.Post, $"/api/workshops/{Workshop}/redo", new { step });
+
+    public async Task<JsonNode> Steps()
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Get, $"/api/workshops/{Workshop}/steps");
+        request.Headers.Add("Lowfell-Device", device);
+        using var answer = await server.Http.SendAsync(request, TestContext.Current.CancellationToken);
+        return JsonNode.Parse(await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken))!;
+    }
+
+    public Task<JsonNode> Sheet(Guid set) => server.Get($"/api/sets/{set}");
+
+    private static JsonNode Json(object of) => System.Text.Json.JsonSerializer.SerializeToNode(of, System.Text.Json.JsonSerializerOptions.Web)!;
+
+    private JsonNode Any(IEnumerable<JsonNode?> of) => of.ElementAt(random.Next(of.Count()))!;
+
+    private static Guid Id(JsonNode node) => node["id"]!.GetValue<Guid>();
+
+    private static uint Version(JsonNode node) => node["version"]!.GetValue<uint>();
+
+    private static bool Here(JsonNode? node) => node!["putAwayAt"] is null;
+
+    private string Name(string stem) => $"{stem} {random.Next(1_000_000)}";
+
+    /// <summary>One change of any kind; the status it was answered with.</summary>
+    public async Task<int> Change()
+    {
+        await using var db = server.Db();
+        var cards = (await db.Sets.Select(s => new { s.Id }).OrderBy(s => s.Id).ToListAsync()).Select(s => JsonNode.Parse($$"""{ "id": "{{s.Id}}" }""")).ToList();
+        var card = Any(cards);
+        var of = Id(card);
+        var set = Json(await db.Sets.Where(s => s.Id == of).Select(s => new { s.Id, s.Version, s.PutAwayAt }).SingleAsync());
+        var designs = Json(await db.Designs.Where(d => d.SetId == of).OrderBy(d => d.Id).Select(d => new
+        {
+            d.Id,
+            d.Version,
+            d.PutAwayAt,
+            Zones = d.Zones.OrderBy(z => z.Id).Select(z => new { z.Id, z.Version, z.PutAwayAt, z.TreatmentId }),
+            Pieces = d.Pieces.OrderBy(p => p.Id).Select(p => new { p.Id, p.Version, p.PutAwayAt }),
+        }).AsSplitQuery().ToListAsync()).AsArray();
+        var design = designs.Count > 0 ? Any(designs) : null;
+        var zone = design is not null && design["zones"]!.AsArray().Count > 0 ? Any(design["zones"]!.AsArray()) : null;
+        var piece = design is not null && design["pieces"]!.AsArray().Count > 0 ? Any(design["pieces"]!.AsArray()) : null;
+        var treatment = Any((await db.Treatments.OrderBy(t => t.Id).Select(t => new { t.Id, t.Version, t.PutAwayAt }).ToListAsync()).Select(t => Json(t)));
+        var (status, _) = random.Next(26) switch
+        {
+            0 => await Send(HttpMethod.Put, $"/api/sets/{Id(set)}", new { version = Version(set), name = Name("Set") }),
+            1 => await Send(HttpMethod.Put, $"/api/sets/{Id(set)}", new { version = Version(set), scale = random.Next(20, 200), measuresFollow = random.Next(2) == 0, tableMetres = 0.5 + random.Next(10) / 10.0, handling = "display" }),
+            2 => await Send(HttpMethod.Put, $"/api/sets/{Id(set)}", new { version = Version(set), rank = random.Next(4), dueDate = "2027-01-01", reserveMl = random.Next(9) }),
+            3 when cards.Count < 6 => await Send(HttpMethod.Post, $"/api/sets/{Id(set)}/copies", new { }),
+            4 => await Send(HttpMethod.Post, $"/api/sets/{Id(set)}/{(Here(set) ? "put-away" : "bring-back")}", null),
+            5 when cards.Count > 1 => await Send(HttpMethod.Delete, $"/api/sets/{Id(set)}", null),
+            6 when cards.Count > 1 => await Send(HttpMethod.Post, $"/api/sets/{Id(set)}/merges", new { fromSetId = Id(Any(cards)) }),
+            7 when design is not null => await Send(HttpMethod.Put, $"/api/designs/{Id(design)}", new { version = Version(design), name = Name("Design"), position = random.Next(5), substrate = "resin" }),
+            8 when design is not null => await Send(HttpMethod.Post, $"/api/designs/{Id(design)}/copies", new { setId = Id(Any(cards)) }),
+            9 when design is not null => await Send(HttpMethod.Post, $"/api/designs/{Id(design)}/{(Here(design) ? "put-away" : "bring-back")}", null),
+            10 when design is not null => await Send(HttpMethod.Delete, $"/api/designs/{Id(design)}", null),
+            11 when design is not null => await Send(HttpMethod.Post, $"/api/designs/{Id(design)}/pieces", new { count = random.Next(1, 4), spare = random.Next(2) == 0 }),
+            12 when piece is not null => await Send(HttpMethod.Put, $"/api/pieces/{Id(piece)}", new { version = Version(piece), label = Name("P"), rimNumber = $"{random.Next(99)}", parentId = Id(Any(design!["pieces"]!.AsArray())) }),
+            13 when piece is not null => await Send(HttpMethod.Post, $"/api/pieces/{Id(piece)}/{(Here(piece) ? "put-away" : "bring-back")}", null),
+            14 when piece is not null => await Send(HttpMethod.Delete, $"/api/pieces/{Id(piece)}", null),
+            15 when design is not null => await Send(HttpMethod.Post, $"/api/designs/{Id(design)}/zones", new { name = Name("Zone"), areaCm2 = random.Next(1, 400), surface = "courses", relief = "deep", position = random.Next(3) }),
+            16 when zone is not null => await Send(HttpMethod.Put, $"/api/zones/{Id(zone)}", new { version = Version(zone), name = Name("Zone"), areaCm2 = random.Next(1, 400), jointMm = random.Next(4000), surface = "panels", rivetMm = 2.5, handling = "hard play" }),
+            17 when zone is not null => await Send(HttpMethod.Put, $"/api/zones/{Id(zone)}", new { version = Version(zone), touches = design!["zones"]!.AsArray().Where(z => Here(z) && Id(z!) != Id(zone) && random.Next(2) == 0).Select(z => Id(z!)).ToList(), clear = new[] { "handling" } }),
+            18 when zone is not null => await Send(HttpMethod.Post, $"/api/zones/{Id(zone)}/copies", new { designId = Id(Any(designs)) }),
+            19 when zone is not null => await Send(HttpMethod.Delete, $"/api/zones/{Id(zone)}", null),
+            20 when zone is not null && Here(zone) && Here(design!) => await Stack(zone),
+            21 when zone is not null && Here(zone) && Here(design!) => await Send(HttpMethod.Post, $"/api/zones/{Id(zone)}/part", new { }),
+            22 when zone is not null && Here(zone) && Here(design!) => await Send(HttpMethod.Post, $"/api/zones/{Id(zone)}/link", new { version = Version(zone), treatmentId = Id(treatment) }),
+            23 => await Send(HttpMethod.Put, $"/api/treatments/{Id(treatment)}", new { version = Version(treatment), name = Name("Treatment") }),
+            24 => await Versions(treatment),
+            25 => await Send(HttpMethod.Post, $"/api/treatments/{Id(treatment)}/{(random.Next(2) == 0 ? "copies" : Here(treatment) ? "put-away" : "bring-back")}", new { }),
+            _ => await Workshops(),
+        };
+        Assert.True(status is (>= 200 and < 300) or 400 or 404 or 409, $"{status}");
+        return status;
+    }
+
+    /// <summary>A layer more, one less, or another number of coats.</summary>
+    private async Task<(int Status, JsonNode Body)> Stack(JsonNode zone)
+    {
+        await using var db = server.Db();
+        var treatment = zone["treatmentId"]!.GetValue<Guid>();
+        var version = await db.Treatments.Where(t => t.Id == treatment).Select(t => t.Version).SingleAsync();
+        var layers = (await server.Get($"/api/treatments/{treatment}/versions")).AsArray().First(v => v!["current"]!.GetValue<bool>())!["layers"]!.Copy().AsArray();
+        if (layers.Count == 0 || random.Next(3) == 0)
+            layers.Add(JsonNode.Parse($$"""{ "id": "{{Guid.NewGuid()}}", "technique": "inspect", "paint": [], "coats": 1, "region": "all", "strength": 1, "tool": "fingers", "drying": "air", "optional": false, "note": "" }"""));
+        else if (random.Next(2) == 0)
+            layers.RemoveAt(random.Next(layers.Count));
+        else
+            layers[random.Next(layers.Count)]!["coats"] = random.Next(1, 6);
+        return await Send(HttpMethod.Put, $"/api/plan/zones/{Id(zone)}/stack", new { version, layers });
+    }
+
+    private async Task<(int Status, JsonNode Body)> Versions(JsonNode treatment)
+    {
+        var versions = (await server.Get($"/api/treatments/{Id(treatment)}/versions")).AsArray();
+        var number = Any(versions)["number"]!.GetValue<int>();
+        return random.Next(2) == 0
+            ? await Send(HttpMethod.Put, $"/api/treatments/{Id(treatment)}/versions/{number}/name", new { name = Name("Version") })
+            : await Send(HttpMethod.Post, $"/api/treatments/{Id(treatment)}/versions/{number}/bring-back", new { version = Version(treatment) });
+    }
+
+    private async Task<(int Status, JsonNode Body)> Workshops()
+    {
+        var row = (await server.Get("/api/workshops"))[0]!;
+        return await Send(HttpMethod.Put, $"/api/workshops/{Workshop}", new { version = Version(row), temperatureC = random.Next(5, 30), painters = new[] { "AB", $"C{random.Next(9)}" }, tableMetres = 1.2 });
+    }
+
+    /// <summary>
+    /// Everything that can be changed, as it stands: rows in their order; of a treatment the layers it has, whichever revision they are, and
+    /// none that were only made and put away again.
+    /// </summary>
+    public async Task<string> Whole()
+    {
+        await using var db = server.Db();
+        string[] tables = ["workshops", "sets", "designs", "zones", "zone_touches", "pieces", "version_names", "accepted_findings", "materials", "pots"];
+        var parts = tables.Select(table => $"(select coalesce(jsonb_agg(to_jsonb(t) order by to_jsonb(t)::text)::text, '') from {table} t)").Append("""
+            (select coalesce(jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'layers', (select jsonb_agg(l.layer_id order by l.position) from revision_layers l where l.treatment_id = t.id and l.revision = t.revision)) order by t.id)::text, '')
+            from treatments t where put_away_at is null)
+            """);
+#pragma warning disable EF1002 // Names of tables, written here.
+        return await db.Database.SqlQueryRaw<string>($"select {string.Join(" || E'\\n' || ", parts)} as \"Value\"").SingleAsync();
+#pragma warning restore EF1002
+    }
+}
