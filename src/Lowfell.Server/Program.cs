@@ -67,6 +67,7 @@ app.MapRemarks();
 app.MapShelf();
 app.MapStock();
 app.MapPots();
+app.MapRecipes();
 app.MapWorkshops();
 app.MapHouseRules();
 app.MapFirstSet();

@@ -37,6 +37,8 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<SpentWriteRow> SpentWrites => Set<SpentWriteRow>();
     public DbSet<SliceVersionRow> SliceVersions => Set<SliceVersionRow>();
     public DbSet<VersionNameRow> VersionNames => Set<VersionNameRow>();
+    public DbSet<RecipeRow> Recipes => Set<RecipeRow>();
+    public DbSet<RecipePartRow> RecipeParts => Set<RecipePartRow>();
     public DbSet<JournalStepRow> JournalSteps => Set<JournalStepRow>();
     public DbSet<JobRow> Jobs => Set<JobRow>();
     public DbSet<BlobRow> Blobs => Set<BlobRow>();

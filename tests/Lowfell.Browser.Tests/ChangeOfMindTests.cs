@@ -210,4 +210,47 @@ public sealed class ChangeOfMindTests(BrowserSession session) : IClassFixture<Br
         page.SeeText("section[aria-label='Used for'] li", "Mooring iron");
         Assert.Empty(page.Errors());
     }
+
+    [Fact]
+    public async Task A_mix_is_kept_and_laid_a_change_of_a_material_is_agreed_to_and_what_is_off_the_shelf_is_offered_its_nearest()
+    {
+        var workshop = (await session.Ask("/api/workshops"))[0]!["id"]!;
+        var slate = (await session.Ask($"/api/shelf/{workshop}/materials")).AsArray().Single(m => m!["name"]!.ToString() == "Wet Slate")!["id"]!;
+        var page = session.OpenZone("Keeper’s cottage", "Door");
+        page.Click("[data-row] button[data-select]");
+        page.See("[data-editor]");
+        page.ClickText("[data-editor] button", "Mix in another");
+        page.Click("[data-menu=Recipes]");
+        page.ClickText("[role=menuitem]", "Keep this mix as a recipe…");
+        page.Fill("Name", "Door green");
+        page.Keys(Keys.Enter);
+        page.SeeText("li", "Door green is kept.");
+        page.Stored();
+        page.Driver.Navigate().GoToUrl($"{session.Address}/shelf/{workshop}/{slate}");
+        page.Fill("Colour", "#aa3311");
+        page.ClickText("button", "Store changes");
+        page.SeeText("[role=dialog] h2", "Wet Slate, changed");
+        page.See("[role=dialog] ul[aria-label='Zones that change'] li");
+        Assert.Empty(page.Axe());
+        page.ClickText("[role=dialog] button", "Not now");
+        page.Gone("[role=dialog]");
+        Assert.Equal("#aa3311", page.Wait(d => page.Field(d, "Colour")).GetAttribute("value"));
+        page.ClickText("button", "Store changes");
+        page.ClickText("[role=dialog] button", "Store it");
+        page.SeeText("li", "Wet Slate is on the shelf.");
+        page.Chord(Keys.Control, "z");
+        page.SeeText("li", "Undone: Changed the material Wet Slate");
+        var used = page.See("section[aria-label='Used for'] li a").GetAttribute("href");
+        page.ClickText("button", "Take off the shelf");
+        page.SeeText("li", "Wet Slate was taken off the shelf.");
+        page.ClickText("button", "Off the shelf: 1");
+        page.SeeText("[role=dialog] li", "still in");
+        Assert.Empty(page.Axe());
+        page.Keys(Keys.Escape);
+        page.Gone("[role=dialog]");
+        Assert.NotNull(used);
+        page.Chord(Keys.Control, "z");
+        page.SeeText("li", "Undone: Took Wet Slate off the shelf");
+        Assert.Empty(page.Errors());
+    }
 }

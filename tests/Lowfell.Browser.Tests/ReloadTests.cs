@@ -14,7 +14,7 @@ public sealed class ReloadTests(BrowserSession session) : IClassFixture<BrowserS
     {
         var page = session.OpenZone("Keeper’s cottage", "Door");
         var text = "";
-        for (var round = 1; round <= 10; round++)
+        for (var round = 1; round <= 4; round++)
         {
             page.Click("li[data-layer='1'] button[data-select]");
             page.See("[data-editor]");

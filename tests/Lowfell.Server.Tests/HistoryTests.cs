@@ -23,6 +23,7 @@ public sealed class HistoryTests(LowfellServer server) : IClassFixture<LowfellSe
             {
                 newest = step;
                 states.Add(await painter.Whole());
+                Assert.Empty(await painter.Wrong());
             }
         }
 
@@ -31,6 +32,7 @@ public sealed class HistoryTests(LowfellServer server) : IClassFixture<LowfellSe
             var (status, body) = await painter.Undo();
             Assert.True(status == 200, body.ToJsonString());
             Assert.Equal(states[i], await painter.Whole());
+            Assert.Empty(await painter.Wrong());
         }
 
         for (var i = 1; i < states.Count; i++)
@@ -38,6 +40,7 @@ public sealed class HistoryTests(LowfellServer server) : IClassFixture<LowfellSe
             var (status, body) = await painter.Redo();
             Assert.True(status == 200, body.ToJsonString());
             Assert.Equal(states[i], await painter.Whole());
+            Assert.Empty(await painter.Wrong());
         }
 
         while ((await painter.Undo()).Status == 200)
@@ -56,6 +59,34 @@ public sealed class HistoryTests(LowfellServer server) : IClassFixture<LowfellSe
             await server.Get($"/api/plan/sets/{set!["id"]}");
             await server.Get($"/api/pots/{set["id"]}");
         }
+    }
+
+    [Fact]
+    public async Task A_copy_with_what_was_done_begins_where_its_original_is_and_goes_with_one_undo()
+    {
+        var painter = new Painter(server, 0, "twin");
+        await painter.Begin();
+        var sets = $"/api/workshops/{painter.Workshop}/sets";
+        var set = (await server.Get(sets))[0]!;
+        var bare = await painter.Do(HttpMethod.Post, $"/api/sets/{set["id"]}/copies", new { });
+        var twin = await painter.Do(HttpMethod.Post, $"/api/sets/{set["id"]}/copies", new { withWork = true });
+        var cards = (await server.Get(sets)).AsArray().ToDictionary(s => s!["id"]!.ToString(), s => s!);
+        Assert.True(set["layersDone"]!.GetValue<int>() > 0);
+        Assert.Equal(set["layersDone"]!.ToString(), cards[twin["id"]!.ToString()]["layersDone"]!.ToString());
+        Assert.Equal("0", cards[bare["id"]!.ToString()]["layersDone"]!.ToString());
+        Assert.Empty(await painter.Wrong());
+
+        // What is left to lay is what is left on the original, to the last millilitre.
+        var left = (await server.Get($"/api/pots/{set["id"]}"))["mixes"]!.AsArray().Select(m => $"{m!["recipeKey"]} {m["ml"]}").Order();
+        Assert.Equal(left, (await server.Get($"/api/pots/{twin["id"]}"))["mixes"]!.AsArray().Select(m => $"{m!["recipeKey"]} {m["ml"]}").Order());
+
+        // Work is never torn out: the copy goes out of sight, and comes back as it was.
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.DoesNotContain((await server.Get(sets)).AsArray(), s => s!["id"]!.ToString() == twin["id"]!.ToString() && s["putAwayAt"] is null);
+        Assert.Equal(200, (await painter.Redo()).Status);
+        Assert.Equal(cards[twin["id"]!.ToString()]["layersDone"]!.ToString(), (await server.Get(sets)).AsArray().Single(s => s!["id"]!.ToString() == twin["id"]!.ToString())!["layersDone"]!.ToString());
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.Equal(200, (await painter.Undo()).Status);
     }
 
     [Fact]

@@ -51,6 +51,31 @@ public sealed class InUseTests(LowfellServer server) : IClassFixture<LowfellServ
     }
 
     [Fact]
+    public async Task What_layers_have_can_be_taken_off_the_shelf_and_is_offered_its_nearest()
+    {
+        var painter = new Painter(server, 0, "tidier");
+        await painter.Begin();
+        var shelf = $"/api/shelf/{painter.Workshop}/materials";
+        var clay = await Material("Brick Clay");
+        var uses = (await server.Get($"/api/shelf/materials/{clay["id"]}/uses")).ToJsonString();
+        var zone = (await server.Get($"/api/shelf/materials/{clay["id"]}/uses"))[0]!;
+        await painter.Do(HttpMethod.Delete, $"/api/shelf/materials/{clay["id"]}", null);
+        Assert.DoesNotContain((await server.Get(shelf)).AsArray(), m => m!["id"]!.ToString() == clay["id"]!.ToString());
+        Assert.Contains((await server.Get($"{shelf}?away=true")).AsArray(), m => m!["id"]!.ToString() == clay["id"]!.ToString());
+        Assert.Equal(uses, (await server.Get($"/api/shelf/materials/{clay["id"]}/uses")).ToJsonString());
+
+        // The nearest does the same work, and says how far off it is.
+        var near = (await server.Get($"/api/shelf/materials/{clay["id"]}/stand-ins")).AsArray();
+        Assert.NotEmpty(near);
+        Assert.Equal(near.Select(n => n!["difference"]!.GetValue<double>()).Order(), near.Select(n => n!["difference"]!.GetValue<double>()));
+        var on = (await server.Get(shelf)).AsArray().ToDictionary(m => m!["id"]!.ToString(), m => m!["kind"]!.ToString());
+        Assert.All(near, n => Assert.Equal("paint", on[n!["materialId"]!.ToString()]));
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.NotNull(await Material("Brick Clay"));
+        Assert.NotNull(zone);
+    }
+
+    [Fact]
     public async Task What_is_put_away_uses_nothing()
     {
         var painter = new Painter(server, 0, "parter");

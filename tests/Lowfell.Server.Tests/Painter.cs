@@ -160,4 +160,29 @@ internal sealed class Painter(LowfellServer server, int seed, string device = "b
         return await db.Database.SqlQueryRaw<string>($"select {string.Join(" || E'\\n' || ", parts)} as \"Value\"").SingleAsync();
 #pragma warning restore EF1002
     }
+
+    /// <summary>What is counted and measured is what the stream of work and the moves of stock come to; says what is not.</summary>
+    public async Task<List<string>> Wrong()
+    {
+        await using var db = server.Db();
+        return await db.Database.SqlQueryRaw<string>("""
+            select 'done: ' || d.* as "Value" from (
+              (select zone_id, line_id, piece_id, times from done_layers)
+              except
+              (select e.zone_id, e.line_id, p.piece_id, count(*)::int from work_events e join work_pieces p on p.event_id = e.id
+               where e.kind in ('given', 'carried over') and not exists (select from work_events u where u.undoes_id = e.id)
+               group by e.zone_id, e.line_id, p.piece_id, coalesce(e.pot_id, (select pot_id from work_events t where t.id = e.twin_id)), coalesce(e.filling, (select filling from work_events t where t.id = e.twin_id)))) d
+            union all
+            select 'pot: ' || c.pot_id from pot_contents c where ml <> (select sum(a.ml) from work_amounts a join work_events e on e.id = a.event_id where e.pot_id = c.pot_id and a.material_id = c.material_id)
+            union all
+            select 'stock: ' || m.name from materials m where stock_ml <> coalesce((select sum(ml) from stock_moves s where s.material_id = m.id), 0)
+            union all
+            select 'piece without its parent''s design: ' || p.label from pieces p join pieces q on q.id = p.parent_id where p.design_id <> q.design_id
+            union all
+            select 'touching zones of two designs: ' || t.first_zone_id from zone_touches t join zones a on a.id = t.first_zone_id join zones b on b.id = t.second_zone_id where a.design_id <> b.design_id
+            union all
+            select 'a zone with a treatment that is put away: ' || z.name from zones z join treatments t on t.id = z.treatment_id join designs d on d.id = z.design_id join sets s on s.id = d.set_id
+              where t.put_away_at is not null and z.put_away_at is null and d.put_away_at is null and s.put_away_at is null
+            """).ToListAsync(TestContext.Current.CancellationToken);
+    }
 }

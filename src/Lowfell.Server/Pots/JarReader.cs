@@ -24,8 +24,8 @@ internal static class JarReader
         if (await graphs.OfSet(db, setId, stop) is not { } graph)
             return Problems.NotFound("set");
         var faults = new Faults();
-        var recipe = ReadRecipe(ask.Parts, "parts", graph, faults);
-        var against = ask.Against is null ? null : ReadRecipe(ask.Against, "against", graph, faults);
+        var recipe = ReadRecipe(ask.Parts, "parts", graph.Materials, faults);
+        var against = ask.Against is null ? null : ReadRecipe(ask.Against, "against", graph.Materials, faults);
         faults.Range(ask.TotalMl, "totalMl", SmallestTotal, MostMl);
         faults.Range(ask.NeedleMm, "needleMm", 0.1, 2);
         faults.Range(ask.Bar, "bar", 0.1, 10);
@@ -35,7 +35,7 @@ internal static class JarReader
         return TypedResults.Ok(Say(jar!, against, ask, graph));
     }
 
-    public static Recipe? ReadRecipe(IReadOnlyList<JarPartIn?>? parts, string field, SetGraph graph, Faults faults)
+    public static Recipe? ReadRecipe(IReadOnlyList<JarPartIn?>? parts, string field, IReadOnlyDictionary<Guid, Material> shelf, Faults faults)
     {
         parts ??= [];
         faults.Require(parts.Count is > 0 and <= MostComponents, field, $"Put from 1 to {MostComponents} materials in.");
@@ -43,7 +43,7 @@ internal static class JarReader
         for (var i = 0; i < Math.Min(parts.Count, MostComponents); i++)
         {
             var at = $"{field}[{i}]";
-            var material = parts[i]?.MaterialId is { } id && graph.Materials.TryGetValue(id, out var known) ? known : null;
+            var material = parts[i]?.MaterialId is { } id && shelf.TryGetValue(id, out var known) ? known : null;
             faults.Require(material is not null, $"{at}.materialId", "This material is not on the shelf. Choose one that is.");
             var value = parts[i]?.Parts ?? 0;
             faults.Require(value is > 0 and <= MostParts && decimal.Round(value, PotContents.Decimals) == value, $"{at}.parts", $"Give parts above 0, at most {MostParts:0}, with at most {PotContents.Decimals} decimals.");

@@ -38,9 +38,10 @@ internal static class SetCopies
         };
         write.Db.Add(set);
         var ids = await write.Db.Designs.Where(d => d.SetId == setId && d.PutAwayAt == null).OrderBy(d => d.Position).Select(d => d.Id).ToListAsync(write.Stop);
-        await Designs(write, ids, set.Id, (was, i) => (was.Name, i));
-        write.Says($"Copied the set {was.Name} as {set.Name}");
+        var twins = await Designs(write, ids, set.Id, (was, i) => (was.Name, i));
+        write.Says($"Copied the set {was.Name} as {set.Name}{WithWork(entry)}");
         await write.Save();
+        await Work(write, was.WorkshopId, entry, twins);
         return new Changed(set.Id, set.Version);
     }
 
@@ -62,9 +63,11 @@ internal static class SetCopies
             return faults.ToProblem();
         if (entry.Name is not null && there.Contains(entry.Name.Trim()))
             return Problems.Taken("name", $"{to.Name} has a design of this name already.");
-        var copy = (await Designs(write, [designId], to.Id, (_, _) => (Names.Free(entry.Name ?? was.Name, there.ToHashSet()), there.Count)))[0];
-        write.Says(to.Id == from.Id ? $"Copied the design {was.Name} as {copy.Name}" : $"Copied the design {was.Name} to {to.Name}");
+        var twins = await Designs(write, [designId], to.Id, (_, _) => (Names.Free(entry.Name ?? was.Name, there.ToHashSet()), there.Count));
+        var copy = twins.Designs[0];
+        write.Says((to.Id == from.Id ? $"Copied the design {was.Name} as {copy.Name}" : $"Copied the design {was.Name} to {to.Name}") + WithWork(entry));
         await write.Save();
+        await Work(write, from.WorkshopId, entry, twins);
         return new Changed(copy.Id, copy.Version);
     }
 
@@ -132,10 +135,45 @@ internal static class SetCopies
         await write.Db.Designs.FirstOrDefaultAsync(d => d.Id == designId, write.Stop) is { } design && await write.Db.Sets.AsNoTracking().FirstAsync(s => s.Id == design.SetId, write.Stop) is { } set
             ? (design, set, set.WorkshopId) : null;
 
-    private static async Task<List<DesignRow>> Designs(Write write, List<Guid> ids, Guid into, Func<DesignRow, int, (string Name, int Position)> place)
+    private static string WithWork(CopyIn entry) => entry.WithWork == true ? ", with what was done" : "";
+
+    /// <summary>Designs that came of a copy, and what each zone and piece of the originals became.</summary>
+    private sealed record Twins(List<DesignRow> Designs, Dictionary<Guid, Guid> Zones, Dictionary<Guid, Guid> Pieces);
+
+    /// <summary>What the stream says of the originals it says of the copies too, each time by an event that points at the one it repeats.</summary>
+    private static async Task Work(Write write, Guid workshop, CopyIn entry, Twins twins)
+    {
+        if (entry.WithWork != true)
+            return;
+        var zones = twins.Zones.Keys.ToList();
+        var pieces = twins.Pieces.Keys.ToList();
+        var done = await write.Db.DoneLayers.AsNoTracking().Where(d => zones.Contains(d.ZoneId) && pieces.Contains(d.PieceId)).OrderBy(d => d.Sequence).ToListAsync(write.Stop);
+        foreach (var laid in done.GroupBy(d => (d.EventId, d.ZoneId, d.LineId)))
+        {
+            var copy = new WorkEventRow
+            {
+                Id = Guid.CreateVersion7(),
+                WorkshopId = workshop,
+                Actor = write.Actor.Name,
+                Device = write.Actor.Device,
+                Kind = WorkKind.CarriedOver,
+                ToldAt = write.Now,
+                ReceivedAt = write.Now,
+                TwinId = laid.Key.EventId,
+                ZoneId = twins.Zones[laid.Key.ZoneId],
+                LineId = laid.Key.LineId,
+            };
+            copy.Pieces.AddRange(laid.Select(d => new WorkPieceRow { EventId = copy.Id, PieceId = twins.Pieces[d.PieceId] }));
+            write.Db.Add(copy);
+        }
+
+        await write.Save();
+    }
+
+    private static async Task<Twins> Designs(Write write, List<Guid> ids, Guid into, Func<DesignRow, int, (string Name, int Position)> place)
     {
         var originals = await write.Db.Designs.AsNoTracking().Where(d => ids.Contains(d.Id)).Include(d => d.Zones.Where(z => z.PutAwayAt == null)).Include(d => d.Pieces.Where(p => p.PutAwayAt == null)).AsSplitQuery().OrderBy(d => d.Position).ToListAsync(write.Stop);
-        var zones = new Dictionary<Guid, Guid>();
+        Dictionary<Guid, Guid> zones = [], twinPieces = [];
         var copies = new List<DesignRow>();
         foreach (var was in originals)
         {
@@ -151,6 +189,8 @@ internal static class SetCopies
             var pieces = was.Pieces.ToDictionary(p => p.Id, p => new PieceRow { DesignId = copy.Id, Label = p.Label, RimNumber = p.RimNumber, Spare = p.Spare });
             foreach (var piece in was.Pieces.Where(p => p.ParentId is not null))
                 pieces[piece.Id].ParentId = pieces.GetValueOrDefault(piece.ParentId!.Value)?.Id;
+            foreach (var (id, twin) in pieces)
+                twinPieces[id] = twin.Id;
             copy.Pieces.AddRange(pieces.Values);
             copies.Add(copy);
         }
@@ -160,7 +200,7 @@ internal static class SetCopies
         foreach (var touch in await write.Db.ZoneTouches.AsNoTracking().Where(t => keys.Contains(t.FirstZoneId)).ToListAsync(write.Stop))
             if (zones.TryGetValue(touch.FirstZoneId, out var a) && zones.TryGetValue(touch.SecondZoneId, out var b))
                 write.Db.Add(ZoneEndpoints.Touch(a, b));
-        return copies;
+        return new Twins(copies, zones, twinPieces);
     }
 
     /// <summary>A zone once more, with the same treatment.</summary>

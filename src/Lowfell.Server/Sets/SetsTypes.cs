@@ -76,8 +76,8 @@ public sealed record ZoneChange(
     decimal? EdgeMm, decimal? JointMm, decimal? SmallestDetailMm, Handling? Handling, Sheen? TargetSheen, bool? CutEdge, bool? BeforeAssembly,
     SurfaceKind? Surface, decimal? SurfaceLengthMm, decimal? SurfaceHeightMm, decimal? RivetMm, bool? Across, IReadOnlyList<Guid>? Touches, Guid? TreatmentId, IReadOnlyList<string>? Clear);
 
-/// <summary>A copy: of this name, in this set or design; where left out, beside the original.</summary>
-public sealed record CopyIn(string? Name, Guid? SetId = null, Guid? DesignId = null);
+/// <summary>A copy: of this name, in this set or design; where left out, beside the original. WithWork has its pieces begin with what was done on the originals.</summary>
+public sealed record CopyIn(string? Name, Guid? SetId = null, Guid? DesignId = null, bool? WithWork = null);
 
 /// <summary>Takes designs out of another set into this one; all of them where none are named.</summary>
 public sealed record MergeIn(Guid? FromSetId, IReadOnlyList<Guid>? Designs);

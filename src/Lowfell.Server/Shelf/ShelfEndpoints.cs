@@ -23,13 +23,14 @@ public static class ShelfEndpoints
     public static void MapShelf(this IEndpointRouteBuilder app)
     {
         var shelf = app.MapGroup("/api/shelf").WithTags("Shelf");
-        shelf.MapGet("/{workshopId:guid}/materials", List).WithName("materials").WithSummary("The shelf by maker and name, up to 1000 a page.");
+        shelf.MapGet("/{workshopId:guid}/materials", List).WithName("materials").WithSummary("The shelf by maker and name, up to 1000 a page; with away, what was taken off it.");
         shelf.MapPost("/{workshopId:guid}/materials", Add).WithName("addMaterial").Writes<MaterialTold, MaterialCard>(Tell, StatusCodes.Status201Created);
         shelf.MapPut("/materials/{id:guid}", Change).WithName("changeMaterial").Writes<MaterialTold, MaterialCard>(Tell);
         shelf.MapPut("/materials/{id:guid}/bottle", Bottle).WithName("calibrateBottle").WithSummary("The drop of a bottle, from drops counted onto a scale or into a syringe.").Writes<BottleTold, BottleReading>(Tell);
         shelf.MapDelete("/materials/{id:guid}", Remove).WithName("removeMaterial").WritesSilently();
         shelf.MapPost("/materials/{id:guid}/bring-back", BringBack).WithName("bringMaterialBack").WithSummary("Puts a material back on the shelf.").Writes<MaterialTold, MaterialCard>(Tell);
         shelf.MapGet("/materials/{id:guid}/uses", Uses).WithName("materialUses").ProducesProblem(404);
+        shelf.MapGet("/materials/{id:guid}/stand-ins", StandIns.Of).WithName("standIns").WithSummary("What on the shelf comes nearest to a material and does the same work.").ProducesProblem(404);
         shelf.MapGet("/{workshopId:guid}/materials.csv", ShelfFiles.CsvOut).WithName("shelfCsv").ProducesProblem(404);
         shelf.MapGet("/{workshopId:guid}/palette.gpl", ShelfFiles.PaletteOut).WithName("shelfPalette").ProducesProblem(404);
         shelf.MapPost("/{workshopId:guid}/csv", ShelfFiles.CsvIn).WithName("importShelfCsv").WithSummary("Looks at a CSV of materials, and with store puts all of it on the shelf when nothing is wrong.").Writes<ImportReading>().WithMetadata(new LargeBody());
@@ -39,7 +40,7 @@ public static class ShelfEndpoints
         shelf.MapPost("/drawdown", Preview).WithName("drawdown").WithSummary("What the model predicts of a material that is being typed in.").ProducesProblem(400);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<MaterialCard>>, ProblemHttpResult>> List(Guid workshopId, LowfellDb db, SetGraphs graphs, CancellationToken stop, int page = 0)
+    private static async Task<Results<Ok<IReadOnlyList<MaterialCard>>, ProblemHttpResult>> List(Guid workshopId, LowfellDb db, SetGraphs graphs, CancellationToken stop, int page = 0, bool away = false)
     {
         var faults = new Faults();
         faults.Range(page, "page", 0, MostMaterials / PageSize);
@@ -48,7 +49,7 @@ public static class ShelfEndpoints
         if (!await db.Workshops.AnyAsync(w => w.Id == workshopId, stop))
             return Problems.NotFound("workshop");
         var shelf = await graphs.ShelfOf(db, workshopId, stop);
-        var shown = shelf.OnShelf.Skip(page * PageSize).Take(PageSize).ToList();
+        var shown = (away ? shelf.Away : shelf.OnShelf).Skip(page * PageSize).Take(PageSize).ToList();
         var ids = shown.Select(m => m.Id).ToList();
         var stock = await db.Materials.AsNoTracking().Where(m => ids.Contains(m.Id)).Select(m => new { m.Id, m.StockMl, m.Version }).ToDictionaryAsync(m => m.Id, stop);
         var uses = await UseCounts(db, workshopId, stop);
@@ -153,14 +154,12 @@ public static class ShelfEndpoints
         }
     }
 
-    /// <summary>Takes a material off the shelf. What was done with it keeps its name and colour.</summary>
+    /// <summary>Takes a material off the shelf. Layers that have it keep it, and are told apart by it: what was done with it keeps its name and colour.</summary>
     private static async Task<Outcome<Nothing>> Remove(Guid id, Write write)
     {
         if (await write.Db.Materials.FirstOrDefaultAsync(m => m.Id == id && m.PutAwayAt == null, write.Stop) is not { } row)
             return Problems.NotFound("material");
         write.In(row.WorkshopId);
-        if ((await UseCounts(write.Db, row.WorkshopId, write.Stop)).GetValueOrDefault(id) is > 0 and var uses)
-            return Problems.Of(StatusCodes.Status409Conflict, "in-use", $"{row.Name} is used in {uses} layer{(uses == 1 ? "" : "s")}. Take it out of them first.");
         write.Says($"Took {row.Name} off the shelf");
         row.PutAwayAt = write.Now;
         await write.Save();

@@ -19,6 +19,7 @@ public sealed class ShelfMaterials
         entries = all.ToDictionary(e => e.Row.Id);
         Materials = entries.ToDictionary(e => e.Key, e => e.Value.Material);
         OnShelf = all.Where(e => e.Row.PutAwayAt is null).Select(e => e.Material).ToList();
+        Away = all.Where(e => e.Row.PutAwayAt is not null).Select(e => e.Material).ToList();
         Hazards = all.Where(e => e.Row.Hazards.Length > 0).Select(e => (e.Row.Id, e.Row.Name, e.Row.Hazards)).ToList();
     }
 
@@ -27,6 +28,9 @@ public sealed class ShelfMaterials
 
     /// <summary>Those on the shelf, by maker and name.</summary>
     public IReadOnlyList<Material> OnShelf { get; }
+
+    /// <summary>Those taken off it, by maker and name.</summary>
+    public IReadOnlyList<Material> Away { get; }
 
     /// <summary>What entries say of their own hazards.</summary>
     public IReadOnlyList<(Guid Id, string Name, string Hazards)> Hazards { get; }

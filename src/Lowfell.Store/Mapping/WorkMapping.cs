@@ -10,7 +10,7 @@ internal sealed class WorkEventMapping : IEntityTypeConfiguration<WorkEventRow>
     {
         row.ToTable("work_events", t =>
         {
-            t.HasCheckConstraint("ck_work_events_given", "(kind = 'given') = (zone_id is not null) and (zone_id is null) = (line_id is null)");
+            t.HasCheckConstraint("ck_work_events_given", "(kind in ('given', 'carried over')) = (zone_id is not null) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
             t.HasCheckConstraint("ck_work_events_undoes", "(kind = 'taken back') = (undoes_id is not null)");
             t.HasCheckConstraint("ck_work_events_other", "other_pot_id is null or other_pot_id <> pot_id");
         });

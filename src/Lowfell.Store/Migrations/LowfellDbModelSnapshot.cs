@@ -1101,6 +1101,79 @@ namespace Lowfell.Store.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.RecipePartRow", b =>
+                {
+                    b.Property<Guid>("RecipeId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("recipe_id");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.Property<Guid>("MaterialId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("material_id");
+
+                    b.Property<decimal>("Parts")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("parts");
+
+                    b.HasKey("RecipeId", "Position")
+                        .HasName("pk_recipe_parts");
+
+                    b.HasIndex("MaterialId")
+                        .HasDatabaseName("ix_recipe_parts_material_id");
+
+                    b.HasIndex("RecipeId", "MaterialId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_recipe_parts_recipe_id_material_id");
+
+                    b.ToTable("recipe_parts", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_recipe_parts_parts", "parts > 0");
+                        });
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.RecipeRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("note");
+
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_recipes");
+
+                    b.HasIndex("WorkshopId", "Name")
+                        .IsUnique()
+                        .HasDatabaseName("ix_recipes_workshop_id_name");
+
+                    b.ToTable("recipes", (string)null);
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.RevisionLayerRow", b =>
                 {
                     b.Property<Guid>("TreatmentId")
@@ -1574,9 +1647,9 @@ namespace Lowfell.Store.Migrations
 
                     b.ToTable("work_events", null, t =>
                         {
-                            t.HasCheckConstraint("ck_work_events_given", "(kind = 'given') = (zone_id is not null) and (zone_id is null) = (line_id is null)");
+                            t.HasCheckConstraint("ck_work_events_given", "(kind in ('given', 'carried over')) = (zone_id is not null) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
 
-                            t.HasCheckConstraint("ck_work_events_kind", "kind in ('made', 'topped up', 'joined', 'poured out', 'split off', 'given', 'thrown away', 'corrected', 'moved', 'taken back')");
+                            t.HasCheckConstraint("ck_work_events_kind", "kind in ('made', 'topped up', 'joined', 'poured out', 'split off', 'given', 'thrown away', 'corrected', 'moved', 'carried over', 'taken back')");
 
                             t.HasCheckConstraint("ck_work_events_other", "other_pot_id is null or other_pot_id <> pot_id");
 
@@ -2247,6 +2320,33 @@ namespace Lowfell.Store.Migrations
                         .HasConstraintName("fk_pots_workshops_workshop_id");
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.RecipePartRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.MaterialRow", null)
+                        .WithMany()
+                        .HasForeignKey("MaterialId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_recipe_parts_materials_material_id");
+
+                    b.HasOne("Lowfell.Store.Rows.RecipeRow", null)
+                        .WithMany("Parts")
+                        .HasForeignKey("RecipeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_recipe_parts_recipes_recipe_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.RecipeRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_recipes_workshops_workshop_id");
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.RevisionLayerRow", b =>
                 {
                     b.HasOne("Lowfell.Store.Rows.LayerRow", null)
@@ -2474,6 +2574,11 @@ namespace Lowfell.Store.Migrations
             modelBuilder.Entity("Lowfell.Store.Rows.PotRow", b =>
                 {
                     b.Navigation("Contents");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.RecipeRow", b =>
+                {
+                    b.Navigation("Parts");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.SetRow", b =>

@@ -29,6 +29,9 @@ public enum WorkKind
     /// <summary>Moved to another vessel.</summary>
     Moved,
 
+    /// <summary>It came over with a copy of its piece: done as the twin says.</summary>
+    CarriedOver,
+
     /// <summary>An event taken back.</summary>
     TakenBack,
 }

@@ -22,6 +22,8 @@ public static class Slices
         [typeof(RevisionLayerRow)] = [Slice.Plan],
         [typeof(LayerRow)] = [Slice.Plan],
         [typeof(VersionNameRow)] = [Slice.Plan],
+        [typeof(RecipeRow)] = [Slice.Shelf],
+        [typeof(RecipePartRow)] = [Slice.Shelf],
         [typeof(MixRow)] = [Slice.Plan],
         [typeof(MixComponentRow)] = [Slice.Plan],
         [typeof(AcceptedFindingRow)] = [Slice.Plan],

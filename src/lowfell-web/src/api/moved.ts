@@ -19,6 +19,7 @@ const shows = {
   ],
   shelf: [
     "materials",
+    "recipes",
     "uses",
     "nearest",
     "calibrations",

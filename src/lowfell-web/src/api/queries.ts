@@ -37,6 +37,34 @@ export const materialsQuery = (workshopId: string) =>
     },
   });
 
+/** What was taken off the shelf and layers may still have. */
+export const awayQuery = (workshopId: string) =>
+  queryOptions({
+    queryKey: ["materials", workshopId, "away"],
+    queryFn: ({ signal }) =>
+      take(
+        api.GET("/api/shelf/{workshopId}/materials", {
+          params: { path: { workshopId }, query: { page: 0, away: true } },
+          signal,
+        }),
+      ),
+  });
+
+/** What on the shelf comes nearest to a material. */
+export const standInsQuery = (materialId: string) =>
+  queryOptions({
+    queryKey: ["nearest", materialId],
+    queryFn: ({ signal }) =>
+      take(api.GET("/api/shelf/materials/{id}/stand-ins", { params: { path: { id: materialId } }, signal })),
+  });
+
+export const recipesQuery = (workshopId: string) =>
+  queryOptions({
+    queryKey: ["recipes", workshopId],
+    queryFn: ({ signal }) =>
+      take(api.GET("/api/workshops/{workshopId}/recipes", { params: { path: { workshopId } }, signal })),
+  });
+
 export const techniquesQuery = queryOptions({
   queryKey: ["techniques"],
   staleTime: Infinity,

@@ -6,7 +6,9 @@ import { heaviness } from "../../shared/words";
 import { NumberBox } from "./NumberBox";
 import { Optional } from "./Optional";
 import { LayerParticulars } from "./LayerParticulars";
+import { LayerRecipes } from "./LayerRecipes";
 import { MaterialChoice } from "./MaterialChoice";
+import { OffShelf } from "./OffShelf";
 import { Ratio } from "./Ratio";
 import type { Layer } from "./stack";
 import type { ColumnProps } from "./column";
@@ -37,6 +39,7 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
   const whole = useDeferredValue(true, false);
   const set = (change: Partial<Layer>, field: string) => onChange({ ...layer, ...change }, field);
   const at = `layers[${layers.findIndex((l) => l.id === layer.id)}]`;
+  const offShelf = (id: string) => (materials.some((m) => m.id === id) ? undefined : props.byId.get(id));
   const faultOf = (field: string) => fault?.find((f) => f.field.startsWith(`${at}.${field}`))?.message;
 
   useEffect(() => {
@@ -88,6 +91,7 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
                     hideLabel={i > 0}
                     value={p.materialId}
                     materials={materials}
+                    away={offShelf(p.materialId)}
                     info={info}
                     fault={faultOf(layer.paint.length > 0 ? `paint[${i}]` : "paint")}
                     onChange={(materialId) =>
@@ -121,6 +125,19 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
                 )}
               </div>
             ))}
+            {[...layer.paint.map((p) => p.materialId), layer.dilution?.thinnerId].map((id) => {
+              const away = id && offShelf(id);
+              return (
+                away && (
+                  <OffShelf
+                    key={away.id}
+                    material={away}
+                    materials={materials}
+                    onTake={(to) => set(instead(layer, away.id, to), "instead")}
+                  />
+                )
+              );
+            })}
             {layer.paint.length > 0 && layer.paint.length < 8 && (
               <button
                 type="button"
@@ -136,6 +153,11 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
                 Mix in another
               </button>
             )}
+            <LayerRecipes
+              layer={layer}
+              workshopId={props.workshopId}
+              onTake={(paint, dilution) => set({ paint, dilution }, "recipe")}
+            />
           </div>
           <Ratio
             layer={layer}
@@ -205,6 +227,13 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
     </div>
   );
 }
+
+/** A layer with one material in the place of another. */
+const instead = (layer: Layer, from: string, to: string): Partial<Layer> => ({
+  paint: layer.paint.map((p) => (p.materialId === from ? { ...p, materialId: to } : p)),
+  dilution:
+    layer.dilution?.thinnerId === from ? { ...layer.dilution, thinnerId: to } : (layer.dilution ?? null),
+});
 
 /** Goes on, or back, by so many fields from the one that has the focus. */
 function stepFocus(box: HTMLElement, by: number) {

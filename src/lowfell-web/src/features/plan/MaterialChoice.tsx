@@ -11,21 +11,22 @@ export function MaterialChoice(props: {
   hideLabel?: boolean;
   value: string;
   materials: Material[];
+  /** The one chosen, where it is not on the shelf. */
+  away?: Material;
   info?: TechniqueInfo;
   fault?: string;
   onChange: (id: string) => void;
 }) {
-  const { materials, info } = props;
-  const options = useMemo(
-    () =>
-      order(materials, info, lately()).map((m): Option<string> => ({
-        value: m.id,
-        text: m.name,
-        group: info ? (fitsFor(m, info) ? `Suits ${info.technique}` : "Everything else") : undefined,
-        row: <MaterialRow material={m} info={info} />,
-      })),
-    [materials, info],
-  );
+  const { materials, info, away } = props;
+  const options = useMemo(() => {
+    const on = order(materials, info, lately()).map((m): Option<string> => ({
+      value: m.id,
+      text: m.name,
+      group: info ? (fitsFor(m, info) ? `Suits ${info.technique}` : "Everything else") : undefined,
+      row: <MaterialRow material={m} info={info} />,
+    }));
+    return away ? [...on, { value: away.id, text: away.name, group: "Off the shelf" }] : on;
+  }, [materials, info, away]);
   return (
     <Combobox
       label={props.label}

@@ -20,6 +20,7 @@ import { leftOut, moved, putAbove, without } from "./moves";
 import { apply, type Edit, type Layer } from "./stack";
 import type { Material, Sheet, Tab, TechniqueInfo } from "./types";
 import { TreatmentLine } from "./TreatmentLine";
+import { useKnown } from "./useKnown";
 import { useShared } from "./useShared";
 import { useStack } from "./useStack";
 
@@ -66,7 +67,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
   const [frame, setFrame] = useState<HTMLDivElement | null>(null);
   const open = useMemo(() => reading.findings.filter((f) => !f.accepted), [reading.findings]);
   const tied = useMemo(() => said.reading.findings.filter((f) => !f.accepted), [said]);
-  const byId = useMemo(() => new Map(materials.map((m) => [m.id, m])), [materials]);
+  const byId = useKnown(layers, materials, overview.workshopId);
   const shown = Math.max(0, layers.length - peel);
   const index = layers.findIndex((l) => l.id === selected);
 

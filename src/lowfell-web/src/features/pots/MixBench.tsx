@@ -13,6 +13,7 @@ import { JarSays } from "./JarSays";
 import { JarTable, type Change } from "./JarTable";
 import { draftOf, emptyJar, isDraft, techniques, tools } from "./jarDraft";
 import { MakePot } from "./MakePot";
+import { MixMenu } from "./MixMenu";
 import { Needs, Places } from "./MixWords";
 import { NumberField } from "../../kit/NumberField";
 import { PutIn } from "./PutIn";
@@ -105,6 +106,13 @@ export function MixBench(props: {
             Back to the plan
           </Button>
         )}
+        <MixMenu
+          workshopId={props.reading.workshopId}
+          parts={draft.parts}
+          title={mix?.name ?? ""}
+          mixes={props.reading.mixes}
+          {...(!mix && { onTake: (parts) => setDraft({ ...draft, parts }) })}
+        />
         <Button tone="go" disabled={!said} aria-haspopup="dialog" onClick={() => setMaking(true)}>
           Make a pot… <Key>n</Key>
         </Button>

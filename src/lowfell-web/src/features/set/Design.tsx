@@ -41,7 +41,7 @@ export function Design(props: {
       api.POST("/api/designs/{designId}/copies", {
         headers,
         params: { path: { designId: design.id } },
-        body: { name: null, setId, designId: null },
+        body: { name: null, setId, designId: null, withWork: null },
       }),
     );
   const others = props.sets.filter((s) => s.id !== set.id && !s.putAwayAt);

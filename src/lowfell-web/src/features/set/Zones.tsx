@@ -154,7 +154,7 @@ function Zone(props: {
                       api.POST("/api/zones/{zoneId}/copies", {
                         headers,
                         params: { path: { zoneId: zone.id } },
-                        body: { name: null, setId: null, designId: null },
+                        body: { name: null, setId: null, designId: null, withWork: null },
                       }),
                     ),
                 },

@@ -150,10 +150,27 @@ function Card(props: {
                           api.POST("/api/sets/{setId}/copies", {
                             headers,
                             params: { path: { setId: card.id } },
-                            body: { name: null, setId: null, designId: null },
+                            body: copy,
                           }),
                       ),
                   },
+                  ...(card.layersDone > 0
+                    ? [
+                        {
+                          text: "Copy it with what was done",
+                          run: () =>
+                            void change(
+                              `${card.name} is there a second time, with everything that was done.`,
+                              (headers) =>
+                                api.POST("/api/sets/{setId}/copies", {
+                                  headers,
+                                  params: { path: { setId: card.id } },
+                                  body: { ...copy, withWork: true },
+                                }),
+                            ),
+                        },
+                      ]
+                    : []),
                   {
                     text: "Put it away",
                     run: () =>
@@ -289,6 +306,8 @@ const day = (date: string) =>
     month: "short",
     year: "numeric",
   });
+
+const copy: Schema["CopyIn"] = { name: null, setId: null, designId: null, withWork: null };
 
 const nothing: Omit<Schema["SetIn"], "version"> = {
   name: null,

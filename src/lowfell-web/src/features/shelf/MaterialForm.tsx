@@ -1,14 +1,17 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { UseFormReturn } from "react-hook-form";
 import { readAgain } from "../../api/cache";
 import { api, Refused, take, type Schema } from "../../api/client";
 import { useWrite } from "../../api/writes";
 import { Alert } from "../../kit/Alert";
 import { Button } from "../../kit/Button";
+import { Dialog } from "../../kit/Dialog";
 import { Restored } from "../../kit/form/fields";
 import { useForm } from "../../kit/form/useForm";
+import { plural } from "../../kit/severity";
 import { useSay } from "../../kit/Toast";
 import { blankForm, forCard, formOf, schema, toMaterial, type Entered, type Form } from "./form";
+import { Effects } from "./Effects";
 import { MaterialFields } from "./MaterialFields";
 import { Predicted } from "./Predicted";
 import { Replace } from "./Replace";
@@ -29,8 +32,18 @@ export function MaterialForm(props: {
   const say = useSay();
   const [send] = useWrite("shelf");
   const [replacing, setReplacing] = useState(false);
+  const { asked, agrees, answer } = useAgreed();
 
   const store = async (values: Entered, from: number | null) => {
+    if (material && material.uses > 0) {
+      const effect = await take(
+        api.POST("/api/shelf/materials/{id}/effect", {
+          params: { path: { id: material.id } },
+          body: toMaterial(values, from),
+        }),
+      );
+      if (effect.zones.length > 0 && !(await agrees(effect))) throw NOT_NOW;
+    }
     const stored = material
       ? await send((headers) =>
           api.PUT("/api/shelf/materials/{id}", {
@@ -74,7 +87,11 @@ export function MaterialForm(props: {
       );
       startOver();
       onClose();
-      say(`${material.name} was taken off the shelf.`, false, { text: "Undo", run: () => void back() });
+      say(
+        `${material.name} was taken off the shelf.${material.uses > 0 ? ` ${plural(material.uses, "layer")} still ${material.uses === 1 ? "has" : "have"} it, and ${material.uses === 1 ? "is" : "are"} offered what comes nearest.` : ""}`,
+        false,
+        { text: "Undo", run: () => void back() },
+      );
     } catch (error) {
       if (error instanceof Refused) setRefused(error);
     }
@@ -103,7 +120,7 @@ export function MaterialForm(props: {
       </div>
       <Restored shown={restored} onOver={() => startOver()} />
       {preview && preview.coloured && <Predicted card={preview.card} />}
-      {refused && (
+      {refused && refused !== NOT_NOW && (
         <Alert title="Not stored." className="mt-2">
           {refused.message} What you typed is kept.
           {theirs && (
@@ -144,11 +161,55 @@ export function MaterialForm(props: {
       {material && (
         <Uses materialId={material.id} workshopId={workshopId} onReplace={() => setReplacing(true)} />
       )}
+      {material && asked && (
+        <Dialog
+          open
+          wide
+          onClose={() => answer(false)}
+          title={`${material.name}, changed`}
+          says="Layers have it. This is what the change does where it is used; Ctrl Z takes it back."
+        >
+          <Effects effect={asked} />
+          <div className="mt-3 flex gap-2">
+            <Button tone="go" onClick={() => answer(true)}>
+              Store it
+            </Button>
+            <Button onClick={() => answer(false)}>Not now</Button>
+          </div>
+        </Dialog>
+      )}
       {material && replacing && (
         <Replace material={material} workshopId={workshopId} onClose={() => setReplacing(false)} />
       )}
     </aside>
   );
+}
+
+/** What is typed stays typed: nothing was sent. */
+const NOT_NOW = new Refused({
+  status: 0,
+  code: "not-now",
+  detail: "",
+  errors: [],
+  current: null,
+});
+
+/** Shows what a change does, and waits for a yes or a no. */
+function useAgreed() {
+  const [asked, setAsked] = useState<Schema["UseEffect"] | null>(null);
+  const answered = useRef<(yes: boolean) => void>(() => {});
+  return {
+    asked,
+    agrees: (effect: Schema["UseEffect"]) =>
+      new Promise<boolean>((resolve) => {
+        answered.current = resolve;
+        setAsked(effect);
+      }),
+    answer: (yes: boolean) => {
+      setAsked(null);
+      answered.current(yes);
+    },
+  };
 }
 
 function Settle(props: { theirs: Material; mine: Form; onMine: () => void; onTheirs: () => void }) {

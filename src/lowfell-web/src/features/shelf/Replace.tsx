@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { api, take, type Schema } from "../../api/client";
-import { materialsQuery } from "../../api/queries";
+import { materialsQuery, standInsQuery } from "../../api/queries";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice } from "../../kit/Field";
 import { plural } from "../../kit/severity";
 import { useChange } from "../../shared/useChange";
+import { differs } from "../../shared/words";
 import { Effects } from "./Effects";
 
 /** Puts another material wherever one is used; what that does is shown first, and it is one step of undo. */
@@ -19,19 +20,36 @@ export function Replace(props: {
   const [chosen, setChosen] = useState("");
   const materials = useQuery(materialsQuery(workshopId));
   const [change, busy] = useChange(workshopId);
-  // Those of the same kind stand first: they do the same work.
-  const options = useMemo(
-    () =>
-      (materials.data ?? [])
-        .filter((m) => m.id !== material.id)
+  const near = useQuery(standInsQuery(material.id));
+  // What comes nearest stands first, then those of the same kind: they do the same work.
+  const options = useMemo(() => {
+    const nearest = near.data ?? [];
+    const rest = (materials.data ?? []).filter(
+      (m) => m.id !== material.id && nearest.every((n) => n.materialId !== m.id),
+    );
+    return [
+      ...nearest.map((n) => ({
+        value: n.materialId,
+        text: n.name,
+        group: "Nearest",
+        row: (
+          <>
+            {n.name}{" "}
+            <span className="text-xs opacity-80">
+              {differs(n.difference)}, {n.words}
+            </span>
+          </>
+        ),
+      })),
+      ...rest
         .sort((a, b) => Number(b.kind === material.kind) - Number(a.kind === material.kind))
         .map((m) => ({
           value: m.id,
           text: m.name,
           group: m.kind === material.kind ? `The same kind: ${m.kind}` : "Other kinds",
         })),
-    [materials.data, material],
-  );
+    ];
+  }, [materials.data, near.data, material]);
   const effect = useQuery({
     queryKey: ["uses", material.id, "replaced by", chosen],
     enabled: !!chosen,

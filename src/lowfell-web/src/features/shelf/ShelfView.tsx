@@ -9,6 +9,7 @@ import { NotHere } from "../../kit/NotHere";
 import { groupsOf } from "../../kit/tiles";
 import { Tiles } from "../../kit/Tiles";
 import { Trouble } from "../../kit/Trouble";
+import { Away } from "./Away";
 import { FilesDialog } from "./FilesDialog";
 import { MaterialForm } from "./MaterialForm";
 import { MaterialTile } from "./MaterialTile";
@@ -86,7 +87,9 @@ export function Component() {
             {colour ? "by colour" : `${found.length} of ${data.length}`}
             {isFetching && data.length >= 1000 && ", reading on…"}
           </span>
-          <Button className="ml-auto" aria-haspopup="dialog" onClick={() => setFiles(true)}>
+          <span className="ml-auto" />
+          <Away workshopId={workshopId} />
+          <Button aria-haspopup="dialog" onClick={() => setFiles(true)}>
             Files…
           </Button>
           <Button tone="plain" onClick={() => open("new")}>
