@@ -37,6 +37,13 @@ if (args is ["writes"])
     return 0;
 }
 
+if (args is ["sessions", .. var rest])
+{
+    Timetables.Growth();
+    Timetables.SideBySide(rest is [var seconds] ? double.Parse(seconds, CultureInfo.InvariantCulture) : 60);
+    return 0;
+}
+
 if (args is ["page"])
 {
     await Page();

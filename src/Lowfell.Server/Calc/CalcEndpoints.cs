@@ -49,6 +49,7 @@ public static class CalcEndpoints
         calc.MapPost("/order", OrderCalc.Check).WithName("calcOrder").WithSummary("Whether a stack of layers will hold and look right; bottom layer first.").ProducesProblem(400);
         calc.MapPost("/dilution", DilutionCalc.Read).WithName("calcDilution").WithSummary("Reads a dilution as people write it; asks where it can mean two things.").ProducesProblem(400);
         app.MapPost("/api/workshops/{workshopId:guid}/dilution", DilutionCalc.InTheHouse).WithTags("Workshops").WithName("readDilution").WithSummary("Reads a dilution by the house rule for bare percentages.").ProducesProblem(400).ProducesProblem(404);
+        calc.MapPost("/schedule", ScheduleCalc.Make).WithName("calcSchedule").WithSummary("A timetable of operations with waits, windows, set-ups and bench hours, or the smallest clash.").ProducesProblem(400).WithMetadata(new LargeBody());
         calc.MapPost("/film", Film).WithName("calcFilm").WithSummary("Colour of some coats over a ground; hiding is S·X of one coat.").ProducesProblem(400);
     }
 

@@ -1,0 +1,160 @@
+using CsCheck;
+using Lowfell.Core.Sessions;
+
+namespace Lowfell.Core.Tests.Sessions;
+
+/// <summary>Timetables of the core, read by a checker that knows nothing of how they are made.</summary>
+public sealed class SchedulerTests
+{
+    private static readonly SearchLimit quick = new(60, null);
+
+    [Fact]
+    public void Thousands_by_chance_are_sound()
+    {
+        Gen.Select(Gen.Int[0, 1_000_000], Gen.Int[1, 26]).Sample((seed, size) =>
+        {
+            var work = WorkSamples.Some(seed, size);
+            if (Scheduler.Make(work, quick).Timetable is { } table)
+                Assert.Empty(TimetableCheck.Faults(work, table));
+        }, iter: 2000);
+    }
+
+    [Fact]
+    public void The_same_seed_and_rounds_make_the_same_timetable()
+    {
+        var work = WorkSamples.Some(5, 24);
+        Timetable one = Scheduler.Make(work, new(400, null)).Timetable!, other = Scheduler.Make(work, new(400, null)).Timetable!;
+        Assert.Equal(one.Placements, other.Placements);
+    }
+
+    [Fact]
+    public void No_timetable_is_better_than_the_bound()
+    {
+        Gen.Select(Gen.Int[0, 1_000_000], Gen.Int[1, 20]).Sample((seed, size) =>
+        {
+            var made = Scheduler.Make(WorkSamples.Some(seed, size), quick);
+            if (made.Timetable is { } table)
+                Assert.True(made.Bound!.LastStretch <= table.Outcome.LastStretch && made.Bound.Sessions <= table.Outcome.Sessions && made.Bound.Finish <= table.Outcome.Finish);
+        }, iter: 600);
+    }
+
+    [Fact]
+    public void More_hours_and_more_hands_never_end_later()
+    {
+        var thorough = new SearchLimit(1500, null);
+        Gen.Select(Gen.Int[0, 100_000], Gen.Int[3, 9]).Sample((seed, size) =>
+        {
+            var work = WorkSamples.Some(seed, size, painters: 1, hard: false);
+            var last = Scheduler.Make(work, thorough).Timetable!.Outcome;
+            var end = work.Hours[last.LastStretch].End;
+            var longer = work with { Hours = work.Hours.Select(h => h with { End = h.End + 30 }).ToList() };
+            Assert.True(Scheduler.Make(longer, thorough).Timetable!.Outcome.LastStretch <= last.LastStretch);
+            Assert.True(Scheduler.Make(work with { Painters = 2 }, thorough).Timetable!.Outcome.LastStretch <= last.LastStretch);
+            var slower = work with { Operations = work.Operations.Select(o => o with { After = o.After.Select(a => a with { MinWait = a.MinWait * 2 }).ToList() }).ToList() };
+            if (Scheduler.Make(slower, thorough).Timetable is { } late)
+                Assert.True(late.Outcome.LastStretch >= last.LastStretch || late.Outcome.Finish <= end);
+        }, iter: 60);
+    }
+
+    [Fact]
+    public void Fewest_sessions_take_no_more_of_them_than_soonest()
+    {
+        int ofSoonest = 0, ofFewest = 0;
+        for (var seed = 0; seed < 40; seed++)
+        {
+            var work = WorkSamples.Some(seed, 6 + seed % 10, painters: 1, hard: false);
+            var fewest = Scheduler.Make(work with { Goal = Goal.Fewest }, new(3000, null)).Timetable!;
+            Assert.Empty(TimetableCheck.Faults(work with { Goal = Goal.Fewest }, fewest));
+            ofFewest += fewest.Outcome.Sessions;
+            ofSoonest += Scheduler.Make(work, new(3000, null)).Timetable!.Outcome.Sessions;
+        }
+
+        Assert.True(ofFewest < ofSoonest, $"{ofFewest} and {ofSoonest}");
+    }
+
+    [Fact]
+    public void The_referee_proves_the_same_last_stretch_on_small_work()
+    {
+        for (var seed = 0; seed < 6; seed++)
+        {
+            var work = WorkSamples.Some(seed, 8, painters: 1 + seed % 2);
+            var ours = Scheduler.Make(work, new(4000, null));
+            var verdict = Referee.Judge(work with { Hours = work.Hours.Take((ours.Timetable?.Outcome.LastStretch ?? 9) + 1).ToList() }, 6, ours.Timetable);
+            Assert.Equal(ours.Timetable is null, verdict is null);
+            if (verdict is null)
+                continue;
+            Assert.True(verdict.LastProved);
+            Assert.Equal(verdict.LastStretch, ours.Timetable!.Outcome.LastStretch);
+            Assert.True(ours.Bound!.LastStretch <= verdict.LastStretch);
+        }
+    }
+
+    private static Work Clean(int maxWait, int minWait = 0) => new()
+    {
+        Hours = [new(0, 100), new(1440, 1540)],
+        Operations =
+        [
+            new("wash", 40), new("other", 20),
+            new("clean", 50) { After = [new(0, minWait, maxWait)] },
+            new("seal", 10) { After = [new(2, 30)] },
+        ],
+    };
+
+    [Theory]
+    [InlineData(60, 200)]
+    [InlineData(5, 20)]
+    [InlineData(300, 400)]
+    [InlineData(20, 15)]
+    public void A_clash_is_the_smallest_and_any_fact_of_it_taken_away_makes_it_possible(int maxWait, int minWait)
+    {
+        var work = Clean(maxWait, minWait);
+        Assert.Null(Scheduler.Make(work, quick).Timetable);
+        var clash = Clash.Of(work, TestContext.Current.CancellationToken);
+        Assert.NotEmpty(clash);
+        Assert.Contains(clash, f => f.Kind == FactKind.Window);
+        var all = Clash.All(work);
+        foreach (var fact in clash)
+            Assert.NotNull(Scheduler.Make(Clash.Only(work, all.Where(f => f.Words != fact.Words).ToList()), quick).Timetable);
+    }
+
+    [Fact]
+    public void What_is_too_long_for_every_stretch_clashes_with_the_hours()
+    {
+        var work = new Work { Hours = [new(0, 60)], Operations = [new("render", 90)] };
+        Assert.Equal([FactKind.Hours, FactKind.Minutes], Clash.Of(work, TestContext.Current.CancellationToken).Select(f => f.Kind).Order());
+        Assert.Empty(Clash.Of(Clean(60), TestContext.Current.CancellationToken));
+    }
+
+    [Fact]
+    public void One_late_operation_moves_few_others()
+    {
+        var work = WorkSamples.Line(40, 10, weeks: 12);
+        var plan = Scheduler.Make(work, new(4, null)).Timetable!;
+        Gen.Int[0, work.Operations.Count - 1].Sample(late =>
+        {
+            var stretch = work.Hours.First(h => plan.Placements[late].Start < h.End);
+            var slipped = work with { Operations = work.Operations.Select((o, i) => i == late ? o with { NotBefore = stretch.End } : o).ToList() };
+            var again = Replanning.Of(slipped, plan.Placements)!;
+            Assert.Empty(TimetableCheck.Faults(slipped, again.Timetable));
+            Assert.True(again.Moved.Count < 0.05 * work.Operations.Count, $"{again.Moved.Count} moved");
+            Assert.Contains(late, again.Moved);
+        }, iter: 60);
+    }
+
+    [Fact]
+    public void The_chain_that_binds_ends_at_the_finish_and_every_link_holds()
+    {
+        Gen.Select(Gen.Int[0, 100_000], Gen.Int[1, 20]).Sample((seed, size) =>
+        {
+            var work = WorkSamples.Some(seed, size);
+            if (Scheduler.Make(work, quick).Timetable is not { } table)
+                return;
+            var chain = Binding.Of(work, table);
+            Assert.Equal(table.Outcome.Finish, table.Placements[chain[^1].Operation].End);
+            Assert.Equal(Binds.Hours, chain[0].By);
+            for (var i = 1; i < chain.Count; i++)
+                Assert.True(table.Placements[chain[i - 1].Operation].Start <= table.Placements[chain[i].Operation].Start);
+            Assert.NotEqual("", Binding.Words(work, chain));
+        }, iter: 300);
+    }
+}
