@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using Lowfell.Server.Calc;
 using Lowfell.Server.Changes;
+using Lowfell.Server.Estimates;
 using Lowfell.Server.History;
 using Lowfell.Server.Http;
 using Lowfell.Server.Jobs;
@@ -68,6 +69,7 @@ app.MapShelf();
 app.MapStock();
 app.MapPots();
 app.MapRecipes();
+app.MapEstimates();
 app.MapWorkshops();
 app.MapHouseRules();
 app.MapFirstSet();

@@ -86,6 +86,15 @@ export const views: readonly View[] = [
     load: () => import("./features/pots/PotsView"),
   },
   {
+    id: "estimates",
+    words: "Estimates",
+    says: "minutes of every layer, and what each is worth from the table",
+    home: "time",
+    path: "estimates/:setId/:zoneId?",
+    key: "=",
+    load: () => import("./features/estimates/EstimatesView"),
+  },
+  {
     id: "sets",
     words: "All sets",
     says: "all sets of the workshop",

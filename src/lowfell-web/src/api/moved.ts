@@ -5,6 +5,7 @@ const shows = {
     "zone",
     "remarks",
     "table",
+    "estimates",
     "treatments",
     "library",
     "versions",
@@ -27,13 +28,14 @@ const shows = {
     "zone",
     "remarks",
     "table",
+    "estimates",
     "pots",
     "stock",
     "library",
     "steps",
   ],
   stock: ["materials", "stock", "pots", "zone"],
-  work: ["pots", "overview", "zone", "remarks", "stock", "sets", "set", "steps"],
+  work: ["pots", "overview", "estimates", "zone", "remarks", "stock", "sets", "set", "steps"],
 } as const;
 
 export type Slice = keyof typeof shows;

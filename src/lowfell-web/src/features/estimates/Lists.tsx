@@ -1,0 +1,73 @@
+import { Link } from "react-router";
+import type { Schema } from "../../api/client";
+import { Figure, Row, Table } from "../../kit/Table";
+import { differs, minutes } from "../../shared/words";
+import { dearest, leastWorth, perTenMinutes, placed, purposes, type Placed } from "./worth";
+
+const SHOWN = 8;
+
+/** Over the whole set: what costs most, what shows least for it, and with which techniques the time goes. */
+export function Lists({ reading }: { reading: Schema["EstimatesReading"] }) {
+  const layers = placed(reading);
+  if (layers.length === 0) return <p className="mt-6 text-soft">Everything is laid.</p>;
+  return (
+    <div className="mt-6 grid gap-6 xl:grid-cols-2">
+      <section aria-label="Shows least for its minutes">
+        <h2 className="text-base font-semibold">Shows least for its minutes</h2>
+        <p className="text-xs text-soft">
+          Leave these out first when time is short. What holds, shapes or finishes is not among them; ask the
+          plan before you do, since another layer may need one of these.
+        </p>
+        <Of
+          layers={leastWorth(layers)}
+          setId={reading.setId}
+          caption="Layers that show least for their minutes"
+        />
+      </section>
+      <section aria-label="Dearest">
+        <h2 className="text-base font-semibold">The dearest layers</h2>
+        <p className="text-xs text-soft">A quicker tool or a larger batch pays most here.</p>
+        <Of layers={dearest(layers)} setId={reading.setId} caption="The dearest layers" />
+      </section>
+      <section aria-label="By technique">
+        <h2 className="text-base font-semibold">By technique</h2>
+        <Table caption="Minutes by technique" className="mt-1 text-xs">
+          {reading.techniques.slice(0, SHOWN).map((t) => (
+            <Row key={t.technique} head={t.technique}>
+              <Figure>{minutes(Math.round(t.minutes))}</Figure>
+              <Figure className="w-16 text-soft">
+                {Math.round((100 * t.minutes) / Math.max(1, reading.minutes))} %
+              </Figure>
+            </Row>
+          ))}
+        </Table>
+      </section>
+    </div>
+  );
+}
+
+function Of({ layers, setId, caption }: { layers: Placed[]; setId: string; caption: string }) {
+  return (
+    <Table caption={caption} className="mt-1 text-xs">
+      {layers.slice(0, SHOWN).map((l) => (
+        <Row
+          key={`${l.zoneId} ${l.id}`}
+          head={
+            <>
+              <Link className="underline" to={`/plan/${setId}/${l.zoneId}?layer=${l.id}`}>
+                {l.number} {l.technique}
+              </Link>
+              <span className="block text-soft">{l.zone}</span>
+            </>
+          }
+        >
+          <td className="px-1 py-1">{purposes[l.purpose] || differs(l.adds)}</td>
+          <Figure className="w-16">{minutes(Math.round(l.minutes))}</Figure>
+          <Figure className="w-20 text-soft">
+            {l.purpose !== "look" ? "" : `${perTenMinutes(l)!.toFixed(1)} in 10 min`}
+          </Figure>
+        </Row>
+      ))}
+    </Table>
+  );
+}
