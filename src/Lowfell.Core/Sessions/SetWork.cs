@@ -1,0 +1,184 @@
+using Lowfell.Core.Drying;
+using Lowfell.Core.Estimates;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing.Pots;
+using Lowfell.Core.Order;
+
+namespace Lowfell.Core.Sessions;
+
+/// <summary>A zone with its stack and its pieces, as a timetable looks at it.</summary>
+/// <param name="Id">Of the zone.</param>
+/// <param name="View">Its stack.</param>
+/// <param name="Pieces">How many pieces of its design there are.</param>
+public sealed record ZoneWork(Guid Id, StackView View, int Pieces)
+{
+    /// <summary>Zones that touch it on the same piece: they are not wet together.</summary>
+    public IReadOnlyList<Guid> Touching { get; init; } = [];
+
+    /// <summary>Whether a piece has a layer already, by their indices.</summary>
+    public Func<int, int, bool> IsDone { get; init; } = (_, _) => false;
+}
+
+/// <summary>A layer of a zone on some of its pieces: what one operation is.</summary>
+public sealed record Batch(Guid Zone, int Layer, IReadOnlyList<int> Pieces);
+
+/// <summary>How batches are cut.</summary>
+/// <param name="LongestMinutes">No operation is longer: a stretch has to hold it with its set-up.</param>
+/// <param name="AtOnce">No more pieces at once; null as many as windows and stretch allow.</param>
+public sealed record BatchLimit(int LongestMinutes, int? AtOnce = null);
+
+/// <summary>
+/// The operations of treatments on the pieces that still want them. A batch runs as a production line: waits and windows are counted
+/// piece by piece, so that the next layer can begin on the first piece while the last one is still wet.
+/// </summary>
+public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<SetUp> SetUps, IReadOnlyList<(int First, int Second)> NotWetTogether, IReadOnlyList<Batch> Batches)
+{
+    /// <summary>The work of some zones.</summary>
+    public static SetWork Of(IReadOnlyList<ZoneWork> zones, BatchLimit limit)
+    {
+        var maker = new Maker(limit);
+        foreach (var zone in zones)
+            maker.Add(zone);
+        maker.KeepApart(zones);
+        return new SetWork(maker.Operations, maker.SetUps, maker.Apart, maker.Batches);
+    }
+
+    private sealed class Maker(BatchLimit limit)
+    {
+        private readonly Dictionary<string, int> setUps = [];
+        private readonly Dictionary<(Guid Zone, int Layer), List<int>> byLayer = [];
+
+        public List<Operation> Operations { get; } = [];
+        public List<SetUp> SetUps { get; } = [];
+        public List<Batch> Batches { get; } = [];
+        public List<(int, int)> Apart { get; } = [];
+
+        public void Add(ZoneWork zone)
+        {
+            var view = zone.View;
+            var windows = StackWindows.Of(view);
+            for (var i = 0; i < view.Count; i++)
+            {
+                var pieces = Enumerable.Range(0, zone.Pieces).Where(p => !zone.IsDone(i, p)).ToList();
+                if (pieces.Count == 0)
+                    continue;
+                var each = HandsOn.PerPiece(view.Layers[i], view.Context.Zone);
+                foreach (var group in pieces.Chunk(AtOnce(zone, i, each, windows)))
+                    Add(zone, i, group, windows);
+            }
+        }
+
+        private void Add(ZoneWork zone, int layer, int[] pieces, IReadOnlyList<LayerWindow> windows)
+        {
+            var (view, at) = (zone.View, Operations.Count);
+            var minutes = Minutes(view, layer, pieces.Length);
+            var after = new List<After>();
+            for (var below = 0; below < layer; below++)
+            {
+                // Each waits for the one below it in the stack, and for the film it goes on to be dry.
+                var film = below == view.FilmBelow(layer);
+                var window = windows.FirstOrDefault(w => w.Earlier == below && w.Later == layer);
+                if (below != layer - 1 && !film && window == default)
+                    continue;
+                double wait = film ? view.Needed(below, layer).Minutes.Usual : 0;
+                if (below == layer - 1)
+                    wait = Math.Max(wait, view.Layers[below].WaitMinutes ?? 0);
+                if (window != default)
+                    wait = Math.Min(Math.Max(wait, window.Window.OpensMinutes), window.Window.ClosesMinutes);
+                foreach (var earlier in byLayer.GetValueOrDefault((zone.Id, below)) ?? [])
+                    if (Link(earlier, pieces, minutes, wait, window == default ? null : window.Window.ClosesMinutes) is { } link)
+                        after.Add(link);
+            }
+
+            Operations.Add(new Operation($"{zone.Id:n} {layer} {pieces[0]}", minutes, SetUpOf(view, layer), 0, (int)Math.Ceiling(view.DryingOf(layer).TouchMinutes.Usual)) { After = after });
+            Batches.Add(new Batch(zone.Id, layer, pieces));
+            if (!byLayer.TryGetValue((zone.Id, layer), out var those))
+                byLayer[(zone.Id, layer)] = those = [];
+            those.Add(at);
+        }
+
+        /// <summary>
+        /// The wait between two batches that share pieces: piece by piece, the later one starts no sooner than it is dry, and no later than
+        /// its window. Null when they share none.
+        /// </summary>
+        private After? Link(int earlier, int[] pieces, int minutes, double wait, double? closes)
+        {
+            var before = Batches[earlier].Pieces;
+            double a = Operations[earlier].Minutes / (double)before.Count, b = minutes / (double)pieces.Length;
+            double least = double.NegativeInfinity, most = double.PositiveInfinity;
+            for (var k = 0; k < pieces.Length; k++)
+            {
+                var was = IndexOf(before, pieces[k]);
+                if (was < 0)
+                    continue;
+
+                // Counted from the end of the earlier batch to the start of this one.
+                var shift = (was + 1 - before.Count) * a - k * b;
+                least = Math.Max(least, shift + wait);
+                if (closes is { } close)
+                    most = Math.Min(most, shift + close);
+            }
+
+            if (double.IsNegativeInfinity(least))
+                return null;
+            var min = (int)Math.Ceiling(least);
+            return new After(earlier, min, double.IsPositiveInfinity(most) ? null : Math.Max(min, (int)Math.Floor(most)));
+        }
+
+        private static int IndexOf(IReadOnlyList<int> list, int value)
+        {
+            for (var i = 0; i < list.Count; i++)
+                if (list[i] == value)
+                    return i;
+            return -1;
+        }
+
+        /// <summary>As many pieces as a stretch holds, and as a window leaves time for: the first must not set while the last is worked on.</summary>
+        private int AtOnce(ZoneWork zone, int layer, double each, IReadOnlyList<LayerWindow> windows)
+        {
+            var most = (double)(limit.AtOnce ?? zone.Pieces);
+            most = Math.Min(most, Math.Max(1, Math.Floor(limit.LongestMinutes / Math.Max(each, 0.1))));
+            foreach (var w in windows.Where(w => w.Earlier == layer || w.Later == layer))
+            {
+                var slower = Math.Max(HandsOn.PerPiece(zone.View.Layers[w.Earlier], zone.View.Context.Zone), HandsOn.PerPiece(zone.View.Layers[w.Later], zone.View.Context.Zone));
+                var change = zone.View.Figures(w.Earlier).CleanUpMinutes + zone.View.Figures(w.Later).SetUpMinutes;
+                most = Math.Min(most, Math.Max(1, 1 + Math.Floor((w.Window.ClosesMinutes - change) / Math.Max(slower, 0.1)) - 1));
+            }
+
+            return (int)Math.Max(1, most);
+        }
+
+        private static int Minutes(StackView view, int layer, int pieces)
+        {
+            var figures = view.Figures(layer);
+            return (int)Math.Ceiling(HandsOn.Batch(view.Layers[layer], view.Context.Zone, pieces) - figures.SetUpMinutes - figures.CleanUpMinutes);
+        }
+
+        /// <summary>The same tool with the same mix is one set-up; work with nothing in it needs none.</summary>
+        private int SetUpOf(StackView view, int layer)
+        {
+            var figures = view.Figures(layer);
+            if (figures.SetUpMinutes + figures.CleanUpMinutes <= 0)
+                return -1;
+            var l = view.Layers[layer];
+            var key = $"{l.Tool} {figures.SetUpMinutes} {Recipe.Of(l)?.Key}";
+            if (setUps.TryGetValue(key, out var known))
+                return known;
+            SetUps.Add(new SetUp(key, (int)Math.Ceiling((double)figures.SetUpMinutes), (int)Math.Ceiling((double)figures.CleanUpMinutes), l.Tool is Tool.Airbrush or Tool.SprayCan));
+            return setUps[key] = SetUps.Count - 1;
+        }
+
+        /// <summary>Batches of touching zones that share pieces and both leave something wet.</summary>
+        public void KeepApart(IReadOnlyList<ZoneWork> zones)
+        {
+            var byZone = Batches.Select((b, i) => (b, i)).ToLookup(x => x.b.Zone);
+            var views = zones.ToDictionary(z => z.Id, z => z.View);
+            foreach (var zone in zones)
+                foreach (var other in zone.Touching.Where(t => zone.Id.CompareTo(t) < 0 && views.ContainsKey(t)))
+                    foreach (var (one, i) in byZone[zone.Id].Where(x => zone.View.LeavesFilm(x.b.Layer)))
+                        foreach (var (two, j) in byZone[other].Where(x => views[other].LeavesFilm(x.b.Layer)))
+                            if (one.Pieces.Intersect(two.Pieces).Any())
+                                Apart.Add((i, j));
+        }
+    }
+}

@@ -1,0 +1,119 @@
+using CsCheck;
+using Lowfell.Core.Drying;
+using Lowfell.Core.Estimates;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Order;
+using Lowfell.Core.Sessions;
+
+namespace Lowfell.Core.Tests.Sessions;
+
+/// <summary>Operations that come of treatments, and what a timetable of them means for every single piece.</summary>
+public sealed class SetWorkTests
+{
+    private static readonly Layer[] brick =
+    [
+        Lay(Technique.Prime, Bench.Primer, Tool.SprayCan),
+        Lay(Technique.BaseCoat, Bench.Brown, Tool.Brush),
+        Lay(Technique.Varnish, Bench.Satin, Tool.Airbrush),
+        Lay(Technique.PinWash, Bench.EnamelWash, Tool.Brush),
+        Lay(Technique.CleanUpExcess, Bench.Spirit, Tool.Swab),
+        Lay(Technique.Varnish, Bench.Matt, Tool.Airbrush),
+    ];
+
+    private static Layer Lay(Technique technique, Lowfell.Core.Materials.Material material, Tool tool) => new() { Technique = technique, Paint = [new MixPart(material, Parts.One)], Tool = tool };
+
+    private static ZoneWork Zone(int pieces, double areaCm2 = 60, Func<int, int, bool>? done = null) =>
+        new(Guid.CreateVersion7(), new StackView(new StackContext(Bench.Zone(areaCm2: areaCm2), new SetTerms(56, 0.9, Lowfell.Core.Materials.Sheen.Matt, Handling.Careful), new HouseRules(), Climate.Standard, []), brick), pieces) { IsDone = done ?? ((_, _) => false) };
+
+    private static Work Timed(SetWork work, int painters = 1) => new()
+    {
+        Hours = WorkSamples.Evenings(12),
+        Painters = painters,
+        SetUps = work.SetUps,
+        Operations = work.Operations,
+        NotWetTogether = work.NotWetTogether,
+    };
+
+    [Fact]
+    public void Every_piece_gets_every_layer_that_it_has_not_got()
+    {
+        Gen.Select(Gen.Int[1, 30], Gen.Int[0, 6]).Sample((pieces, done) =>
+        {
+            var work = SetWork.Of([Zone(pieces, done: (layer, piece) => layer < done && piece % 2 == 0)], new(130));
+            for (var layer = 0; layer < brick.Length; layer++)
+                Assert.Equal(Enumerable.Range(0, pieces).Where(p => layer >= done || p % 2 != 0), work.Batches.Where(b => b.Layer == layer).SelectMany(b => b.Pieces));
+        }, iter: 60);
+    }
+
+    [Fact]
+    public void No_batch_is_longer_than_a_stretch_holds_and_their_minutes_are_those_of_the_estimate()
+    {
+        var zone = Zone(8);
+        var work = SetWork.Of([zone], new(130, AtOnce: 8));
+        Assert.All(work.Operations, o => Assert.InRange(o.Minutes, 1, 130));
+        var whole = work.Batches.Select((b, i) => (b, i)).First(x => x.b.Layer == 1 && x.b.Pieces.Count > 1);
+        var figures = zone.View.Figures(1);
+        Assert.Equal(HandsOn.Batch(brick[1], zone.View.Context.Zone, whole.b.Pieces.Count), work.Operations[whole.i].Minutes + figures.SetUpMinutes + figures.CleanUpMinutes, 1.0);
+    }
+
+    [Fact]
+    public void For_every_piece_waits_and_windows_hold_to_the_minute()
+    {
+        Gen.Select(Gen.Int[1, 16], Gen.Int[20, 150], Gen.Int[1, 2]).Sample((pieces, area, painters) =>
+        {
+            var zone = Zone(pieces, area);
+            var work = SetWork.Of([zone], new(130));
+            var timed = Timed(work, painters);
+            var table = Scheduler.Make(timed, new(200, null)).Timetable!;
+            Assert.Empty(TimetableCheck.Faults(timed, table));
+
+            // Each piece of a batch takes its share of the minutes, one after the other.
+            (double Start, double End) At(int layer, int piece)
+            {
+                var i = work.Batches.ToList().FindIndex(b => b.Layer == layer && b.Pieces.Contains(piece));
+                var each = work.Operations[i].Minutes / (double)work.Batches[i].Pieces.Count;
+                var place = work.Batches[i].Pieces.ToList().IndexOf(piece);
+                return (table.Placements[i].Start + place * each, table.Placements[i].Start + (place + 1) * each);
+            }
+
+            var windows = StackWindows.Of(zone.View);
+            Assert.Contains(windows, w => (w.Earlier, w.Later) == (3, 4));
+            for (var piece = 0; piece < pieces; piece++)
+                for (var layer = 1; layer < brick.Length; layer++)
+                {
+                    var waited = At(layer, piece).Start - At(layer - 1, piece).End;
+                    var window = windows.FirstOrDefault(w => w.Later == layer);
+                    if (window != default)
+                        Assert.InRange(waited, window.Window.OpensMinutes - 1e-6, window.Window.ClosesMinutes + 1);
+                    else if (zone.View.FilmBelow(layer) == layer - 1)
+                        Assert.True(waited >= zone.View.Needed(layer - 1, layer).Minutes.Usual - 1e-6);
+                }
+        }, iter: 40);
+    }
+
+    [Fact]
+    public void A_cooler_room_never_ends_sooner()
+    {
+        Outcome At(double celsius)
+        {
+            var zone = Zone(6);
+            var cold = zone with { View = new StackView(zone.View.Context with { Climate = new Climate(celsius, 0.5) }, brick) };
+            return Scheduler.Make(Timed(SetWork.Of([cold], new(130, AtOnce: 3))), new(3000, null)).Timetable!.Outcome;
+        }
+
+        Assert.True(At(12).LastStretch >= At(20).LastStretch);
+        Assert.True(At(20).LastStretch >= At(26).LastStretch);
+    }
+
+    [Fact]
+    public void Touching_zones_are_kept_from_being_wet_together()
+    {
+        ZoneWork one = Zone(4), other = Zone(4);
+        var work = SetWork.Of([one with { Touching = [other.Id] }, other with { Touching = [one.Id] }], new(130));
+        Assert.NotEmpty(work.NotWetTogether);
+        Assert.All(work.NotWetTogether, p => Assert.NotEqual(work.Batches[p.First].Zone, work.Batches[p.Second].Zone));
+        var timed = Timed(work);
+        Assert.Empty(TimetableCheck.Faults(timed, Scheduler.Make(timed, new(60, null)).Timetable!));
+    }
+}
