@@ -1,3 +1,5 @@
+using Lowfell.Core.Words;
+
 namespace Lowfell.Core.Sessions;
 
 /// <summary>Why an operation of the binding chain lies where it does.</summary>
@@ -68,7 +70,7 @@ public static class Binding
         var longest = chain.Select((link, i) => (link, Before: i > 0 ? chain[i - 1].Operation : -1)).Where(x => x.link.By == Binds.Wait).OrderByDescending(x => x.link.Minutes).FirstOrDefault();
         var (waiting, hands) = (chain.Where(c => c.By == Binds.Wait).Sum(c => c.Minutes), chain.Count(c => c.By == Binds.Hands));
         return longest.link is { } wait && (waiting > work.Hours[0].Minutes || hands == 0)
-            ? $"The wait of {wait.Minutes} min between {work.Operations[longest.Before].Id} and {work.Operations[wait.Operation].Id} sets the finish, not the hands."
+            ? $"The wait of {Duration.Words(wait.Minutes)} between {work.Operations[longest.Before].Id} and {work.Operations[wait.Operation].Id} sets the finish, not the hands."
             : "The hands set the finish, not the waits: more hours would bring it sooner.";
     }
 

@@ -1,5 +1,6 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Sessions;
 using Lowfell.Server.Http;
 using Lowfell.Server.Stacks;
 using Lowfell.Server.Writing;
@@ -14,12 +15,12 @@ public sealed record SetEntry(Guid Id, string Name, int Scale);
 
 public sealed record WorkshopEntry(
     Guid Id, string Name, decimal TemperatureC, decimal RelativeHumidity, bool AirMoves, string Currency, uint Version, IReadOnlyList<SetEntry> Sets,
-    decimal TableMetres, Handling Handling, Sheen TargetSheen, string TimeZone, IReadOnlyList<string> Painters, bool Inches, DateTimeOffset? PutAwayAt);
+    decimal TableMetres, Handling Handling, Sheen TargetSheen, string TimeZone, IReadOnlyList<string> Painters, bool Inches, DateTimeOffset? PutAwayAt, string Hours);
 
 /// <summary>A workshop as it is entered; what is left out of a change stays as it is. <paramref name="Version"/> is needed for a change.</summary>
 public sealed record WorkshopIn(
     string? Name, decimal? TemperatureC, decimal? RelativeHumidity, string? Currency = null, uint? Version = null, bool? AirMoves = null,
-    decimal? TableMetres = null, Handling? Handling = null, Sheen? TargetSheen = null, string? TimeZone = null, IReadOnlyList<string?>? Painters = null, bool? Inches = null);
+    decimal? TableMetres = null, Handling? Handling = null, Sheen? TargetSheen = null, string? TimeZone = null, IReadOnlyList<string?>? Painters = null, bool? Inches = null, string? Hours = null);
 
 /// <summary>What a change of a workshop comes to.</summary>
 public sealed record WorkshopTold(Guid Id, uint Version);
@@ -27,7 +28,7 @@ public sealed record WorkshopTold(Guid Id, uint Version);
 /// <summary>Workshops and the sets on their benches.</summary>
 public static class WorkshopEndpoints
 {
-    private const int MostCurrency = 8, MostPainters = 4, LongestInitials = 4;
+    private const int LongestHours = 300, MostCurrency = 8, MostPainters = 4, LongestInitials = 4;
 
     public static void MapWorkshops(this IEndpointRouteBuilder app)
     {
@@ -66,6 +67,7 @@ public static class WorkshopEndpoints
             TimeZone = entry.TimeZone?.Trim() ?? "UTC",
             Painters = entry.Painters?.Select(p => p!.Trim()).ToArray() ?? [],
             Inches = entry.Inches ?? false,
+            Hours = Hours(entry.Hours) ?? "",
         };
         NewWorkshop.Add(write, row);
         await write.Save();
@@ -81,6 +83,9 @@ public static class WorkshopEndpoints
         faults.Text(entry.Currency, "currency", MostCurrency, needed: !string.IsNullOrWhiteSpace(entry.Currency));
         faults.Range(entry.TableMetres, "tableMetres", 0.1m, 10);
         faults.Require(entry.TimeZone is null || TimeZoneInfo.TryFindSystemTimeZoneById(entry.TimeZone.Trim(), out _), "timeZone", "Give a time zone by its name, for example Europe/London.");
+        if (!string.IsNullOrWhiteSpace(entry.Hours) && BenchHours.Read(entry.Hours, out var wrong) is null)
+            faults.Add("hours", wrong);
+        faults.Require(entry.Hours is null || entry.Hours.Length <= LongestHours, "hours", $"Say the hours in at most {LongestHours} characters.");
         faults.Require(entry.Painters is null || entry.Painters.Count <= MostPainters, "painters", $"At most {MostPainters} painters.");
         for (var i = 0; i < Math.Min(entry.Painters?.Count ?? 0, MostPainters); i++)
         {
@@ -88,6 +93,9 @@ public static class WorkshopEndpoints
             faults.Require(entry.Painters.Take(i).All(p => p?.Trim() != entry.Painters[i]?.Trim()), $"painters[{i}]", "Give every painter initials of their own.");
         }
     }
+
+    /// <summary>Hours said one way; empty takes the usual ones again.</summary>
+    private static string? Hours(string? text) => text is null ? null : string.IsNullOrWhiteSpace(text) ? "" : BenchHours.Read(text, out _)!.ToString();
 
     private static async Task<Outcome<WorkshopTold>> Change(Guid workshopId, WorkshopIn entry, Write write)
     {
@@ -113,6 +121,7 @@ public static class WorkshopEndpoints
         if (entry.Painters is not null)
             row.Painters = entry.Painters.Select(p => p!.Trim()).ToArray();
         row.Inches = entry.Inches ?? row.Inches;
+        row.Hours = Hours(entry.Hours) ?? row.Hours;
         if (!await write.Fits(row, entry.Version))
             return Problems.Changed("workshop", Word(await WithSets(write.Db).FirstAsync(w => w.Id == workshopId, write.Stop)));
         await write.Save();
@@ -140,5 +149,5 @@ public static class WorkshopEndpoints
 
     private static WorkshopEntry Word(WorkshopRow w) => new(
         w.Id, w.Name, w.TemperatureC, w.RelativeHumidity, w.AirMoves, w.Currency, w.Version, w.Sets.Select(s => new SetEntry(s.Id, s.Name, s.Scale)).ToList(),
-        w.TableMetres, w.Handling, w.TargetSheen, w.TimeZone, w.Painters, w.Inches, w.PutAwayAt);
+        w.TableMetres, w.Handling, w.TargetSheen, w.TimeZone, w.Painters, w.Inches, w.PutAwayAt, w.Hours);
 }

@@ -13,7 +13,7 @@ public static class DemoSet
     {
         if (await db.Workshops.AnyAsync(stop))
             return false;
-        var workshop = new WorkshopRow { Name = "Fen Row bench", CreatedAt = now, TemperatureC = 17, RelativeHumidity = 0.62m, Currency = "€" };
+        var workshop = new WorkshopRow { Name = "Fen Row bench", CreatedAt = now, TemperatureC = 17, RelativeHumidity = 0.62m, Currency = "€", TimeZone = "Europe/London", Hours = "Tue Thu 19:30-22:00, Sat 10:00-13:00, spraying until 21:30" };
         db.Add(workshop);
         var shelf = DemoShelf.Materials(workshop.Id).ToDictionary(m => m.Name);
         DemoPots.FillBottles(shelf);

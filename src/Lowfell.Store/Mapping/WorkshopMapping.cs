@@ -30,6 +30,7 @@ internal sealed class WorkshopMapping : IEntityTypeConfiguration<WorkshopRow>
         row.Property(w => w.Handling).HasDefaultValue(Handling.Careful);
         row.Property(w => w.TargetSheen).HasDefaultValue(Sheen.Matt);
         row.Property(w => w.TimeZone).HasMaxLength(60).HasDefaultValue("UTC");
+        row.Property(w => w.Hours).HasMaxLength(400).HasDefaultValue("");
         row.Property(w => w.Painters).HasDefaultValueSql("'{}'");
         row.ComplexProperty(w => w.HouseRules);
         row.HasRowVersion(w => w.Version);

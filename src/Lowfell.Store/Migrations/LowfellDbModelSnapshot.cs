@@ -1707,6 +1707,14 @@ namespace Lowfell.Store.Migrations
                         .HasDefaultValue("careful")
                         .HasColumnName("handling");
 
+                    b.Property<string>("Hours")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(400)
+                        .HasColumnType("character varying(400)")
+                        .HasDefaultValue("")
+                        .HasColumnName("hours");
+
                     b.Property<bool>("Inches")
                         .HasColumnType("boolean")
                         .HasColumnName("inches");

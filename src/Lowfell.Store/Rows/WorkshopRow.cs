@@ -27,6 +27,9 @@ public sealed class WorkshopRow
     /// <summary>Whose evenings its hours are told in, by its name in the time zone database.</summary>
     public string TimeZone { get; set; } = "UTC";
 
+    /// <summary>When somebody is at the bench, as <c>BenchHours</c> says it; empty until somebody says so.</summary>
+    public string Hours { get; set; } = "";
+
     /// <summary>Initials of those who paint here.</summary>
     public string[] Painters { get; set; } = [];
 
