@@ -68,8 +68,11 @@ public static class Binding
         if (chain.Count == 0)
             return "There is nothing to do.";
         var longest = chain.Select((link, i) => (link, Before: i > 0 ? chain[i - 1].Operation : -1)).Where(x => x.link.By == Binds.Wait).OrderByDescending(x => x.link.Minutes).FirstOrDefault();
-        var (waiting, hands) = (chain.Where(c => c.By == Binds.Wait).Sum(c => c.Minutes), chain.Count(c => c.By == Binds.Hands));
-        return longest.link is { } wait && (waiting > work.Hours[0].Minutes || hands == 0)
+        var waiting = chain.Where(c => c.By == Binds.Wait).Sum(c => c.Minutes);
+        var span = waiting + chain.Where(c => c.By == Binds.Hands).Sum(c => c.Minutes) + chain.Sum(c => work.Operations[c.Operation].Length);
+
+        // Where most of the way to the finish is waiting, more hours would not bring it much sooner.
+        return longest.link is { } wait && waiting > span / 2
             ? $"The wait of {Duration.Words(wait.Minutes)} between {work.Operations[longest.Before].Id} and {work.Operations[wait.Operation].Id} sets the finish, not the hands."
             : "The hands set the finish, not the waits: more hours would bring it sooner.";
     }

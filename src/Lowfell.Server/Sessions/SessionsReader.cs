@@ -10,7 +10,7 @@ namespace Lowfell.Server.Sessions;
 internal sealed class SessionsReader(WorkshopRow workshop, IReadOnlyList<SetGraph> sets, DateTimeOffset now, CancellationToken stop)
 {
     /// <summary>So far ahead a timetable is looked for; longer where the work needs it.</summary>
-    private static readonly int[] weeksAhead = [13, 52, 208];
+    private static readonly int[] weeksAhead = [52, 208];
 
     /// <summary>A page waits no longer than this for something better than the first plan.</summary>
     private static readonly TimeSpan patience = TimeSpan.FromMilliseconds(600);

@@ -86,6 +86,15 @@ export const views: readonly View[] = [
     load: () => import("./features/pots/PotsView"),
   },
   {
+    id: "sessions",
+    words: "Sessions",
+    says: "what to do on which evening, and when it will be finished",
+    home: "time",
+    path: "sessions/:workshopId",
+    key: "-",
+    load: () => import("./features/sessions/SessionsView"),
+  },
+  {
     id: "estimates",
     words: "Estimates",
     says: "minutes of every layer, and what each is worth from the table",

@@ -6,6 +6,7 @@ const shows = {
     "remarks",
     "table",
     "estimates",
+    "sessions",
     "treatments",
     "library",
     "versions",
@@ -29,13 +30,14 @@ const shows = {
     "remarks",
     "table",
     "estimates",
+    "sessions",
     "pots",
     "stock",
     "library",
     "steps",
   ],
   stock: ["materials", "stock", "pots", "zone"],
-  work: ["pots", "overview", "estimates", "zone", "remarks", "stock", "sets", "set", "steps"],
+  work: ["pots", "overview", "estimates", "sessions", "zone", "remarks", "stock", "sets", "set", "steps"],
 } as const;
 
 export type Slice = keyof typeof shows;

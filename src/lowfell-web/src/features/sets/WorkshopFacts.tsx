@@ -18,6 +18,7 @@ const schema = z.object({
   handling: z.enum(handlings),
   targetSheen: z.enum(sheens),
   currency: words("The currency", 8),
+  hours: words("The hours", 300),
   timeZone: z.string().trim().min(1, "The time zone is missing; write it as Europe/London."),
   painters: words("The initials", 40).refine(
     (t) => initials(t).length <= 4 && initials(t).every((i) => i.length <= 4),
@@ -48,6 +49,7 @@ export function WorkshopFacts({
     handling: workshop.handling,
     targetSheen: workshop.targetSheen,
     currency: workshop.currency,
+    hours: workshop.hours,
     timeZone: workshop.timeZone,
     painters: workshop.painters.join(" "),
   };
@@ -100,6 +102,15 @@ export function WorkshopFacts({
           placeholder="AB, CD"
           hint="initials of up to four"
         />
+        <div className="sm:col-span-2">
+          <Typed
+            control={control}
+            name="hours"
+            label="Hours at the bench"
+            placeholder="Tue Thu 19:30-22:00, Sat 10:00-13:00, spraying until 21:00"
+            hint="days and times, as you would write them"
+          />
+        </div>
         <div className="sm:col-span-2">
           {refused && <Alert title="Not stored.">{refused.message} What you typed is kept.</Alert>}
         </div>

@@ -1,0 +1,48 @@
+import type { Schema } from "../../api/client";
+
+export type Session = Schema["PlannedSession"];
+export type Operation = Schema["PlannedOperation"];
+
+const MINUTE = 60_000;
+
+/** Minutes from the beginning of a session. */
+export const into = (session: Pick<Session, "start">, at: string) =>
+  (Date.parse(at) - Date.parse(session.start)) / MINUTE;
+
+/** As long as the longest session, so that a minute is as wide in all of them. */
+export const longest = (sessions: readonly Session[]) => Math.max(1, ...sessions.map((s) => into(s, s.end)));
+
+/** Nights that lie between two sessions, by the clock of the workshop. */
+export function nights(before: Pick<Session, "end">, after: Pick<Session, "start">): number {
+  const day = (at: string) => Date.parse(`${at.slice(0, 10)}T12:00:00Z`);
+  return Math.round((day(after.start) - day(before.end)) / (24 * 60 * MINUTE));
+}
+
+export const nightWords = (n: number) =>
+  n <= 0 ? "the same day" : n === 1 ? "one night" : n === 2 ? "two nights" : `${n} nights`;
+
+/** The time on the wall of the workshop, as the server has written it. */
+export const clock = (at: string) => at.slice(11, 16);
+
+export const day = (at: string) =>
+  new Date(`${at.slice(0, 10)}T12:00:00Z`).toLocaleDateString("en-GB", {
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+    timeZone: "UTC",
+  });
+
+/** "W1–W4", "W1, W3", or all of them in one word. */
+export function pieceWords(o: Pick<Operation, "pieces" | "ofPieces">): string {
+  if (o.pieces.length === o.ofPieces) return o.ofPieces === 1 ? o.pieces[0]! : `all ${o.ofPieces}`;
+  if (o.pieces.length <= 2) return o.pieces.join(", ");
+  return `${o.pieces[0]} to ${o.pieces.at(-1)}, ${o.pieces.length} of ${o.ofPieces}`;
+}
+
+/** What dries longest after a session's work, so many at most, in the order they were laid. */
+export const drying = (session: Session, most: number) =>
+  [...session.operations]
+    .filter((o) => o.wetMinutes >= 20)
+    .sort((a, b) => b.wetMinutes - a.wetMinutes)
+    .slice(0, most)
+    .sort((a, b) => a.start.localeCompare(b.start));
