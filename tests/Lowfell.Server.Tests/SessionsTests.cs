@@ -25,6 +25,10 @@ public sealed class SessionsTests(LowfellServer server) : IClassFixture<LowfellS
             Assert.All(session["operations"]!.AsArray(), o => Assert.True(At(o!["start"]) >= At(session["start"]) && At(o["end"]) <= At(session["end"])));
         }
 
+        // Asked again, it is the same plan.
+        static List<string> Order(JsonNode of) => of["sessions"]!.AsArray().SelectMany(s => s!["operations"]!.AsArray()).Select(o => $"{o!["id"]} {o["end"]!.GetValue<DateTimeOffset>() - o["start"]!.GetValue<DateTimeOffset>()}").ToList();
+        Assert.Equal(Order(plan), Order(await server.Get($"/api/sessions/{workshop}")));
+
         // Every piece gets what it has not got, once.
         var set = (await server.Get($"/api/workshops/{workshop}/sets"))[0]!;
         var todo = set["layersAll"]!.GetValue<int>() - set["layersDone"]!.GetValue<int>();

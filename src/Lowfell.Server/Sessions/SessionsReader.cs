@@ -12,9 +12,9 @@ internal sealed class SessionsReader(WorkshopRow workshop, IReadOnlyList<SetGrap
     /// <summary>So far ahead a timetable is looked for; longer where the work needs it.</summary>
     private static readonly int[] weeksAhead = [52, 208];
 
-    /// <summary>A page waits no longer than this for something better than the first plan.</summary>
-    private static readonly TimeSpan patience = TimeSpan.FromMilliseconds(600);
-    private const int Rounds = 4000, LongestBatchShare = 5;
+    /// <summary>Counted in operations placed and not in time: asked again, the plan is the same.</summary>
+    private const int Placings = 60_000, FewestRounds = 6, MostRounds = 400;
+    private const int LongestBatchShare = 5;
 
     private readonly TimeZoneInfo zone = TimeZoneInfo.TryFindSystemTimeZoneById(workshop.TimeZone, out var found) ? found : TimeZoneInfo.Utc;
     private readonly List<(SetGraph Graph, Place Place, IReadOnlyList<PieceRow> Pieces)> places = [];
@@ -43,7 +43,7 @@ internal sealed class SessionsReader(WorkshopRow workshop, IReadOnlyList<SetGrap
                 Operations = set.Operations.Select((o, i) => o with { Id = Label(set.Batches[i]) }).ToList(),
                 NotWetTogether = set.NotWetTogether,
             };
-            var made = Scheduler.Make(work, new SearchLimit(Rounds, patience) { Stop = stop });
+            var made = Scheduler.Make(work, new SearchLimit(Math.Clamp(Placings / work.Operations.Count, FewestRounds, MostRounds), null) { Stop = stop });
             if (made.Timetable is { } table)
                 return Word(empty, work, set, table, made.Bound!);
             if (weeks == weeksAhead[^1])
