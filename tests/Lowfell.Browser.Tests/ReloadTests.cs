@@ -7,9 +7,7 @@ public sealed class ReloadTests(BrowserSession session) : IClassFixture<BrowserS
 {
     [Theory]
     [InlineData(0)]
-    [InlineData(50)]
     [InlineData(100)]
-    [InlineData(300)]
     public void A_reload_right_after_the_last_key_loses_nothing(int afterMs)
     {
         var page = session.OpenZone("Keeper’s cottage", "Door");

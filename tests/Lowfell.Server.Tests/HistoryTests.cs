@@ -9,7 +9,6 @@ public sealed class HistoryTests(LowfellServer server) : IClassFixture<LowfellSe
 {
     [Theory]
     [InlineData(1)]
-    [InlineData(2)]
     public async Task Fifty_changes_by_chance_undone_one_by_one_give_back_the_beginning(int seed)
     {
         var painter = new Painter(server, seed, $"bench {seed}");
