@@ -1,23 +1,5 @@
 namespace Lowfell.Core.Sessions;
 
-/// <summary>How long to look for something better: rounds make it the same on every machine, a budget makes it end.</summary>
-/// <param name="Rounds">Timetables tried at most; null does not count them.</param>
-/// <param name="Budget">Time at most; null does not look at the clock.</param>
-/// <param name="Seed">Of the chance that moves are picked by.</param>
-public sealed record SearchLimit(int? Rounds, TimeSpan? Budget, int Seed = 7)
-{
-    public CancellationToken Stop { get; init; }
-
-    /// <summary>How many look side by side, each by a chance of its own.</summary>
-    public int Side { get; init; } = 1;
-
-    /// <summary>The clock the budget is measured by.</summary>
-    public TimeProvider Time { get; init; } = TimeProvider.System;
-
-    /// <summary>Told now and then how far it is, 0..1, and what is best by then.</summary>
-    public Action<double, Outcome>? Progress { get; init; }
-}
-
 /// <summary>
 /// Looks for a good timetable: a list of operations is filled in by the serial scheme, and operations are moved in the list by simulated
 /// annealing (Kirkpatrick, Gelatt and Vecchi 1983), one question after the other: can all be done a stretch earlier, can a stretch be
@@ -51,7 +33,7 @@ internal sealed class Search
     public static Timetable? Run(Facts facts, Bound bound, SearchLimit limit)
     {
         var search = new Search(facts, bound, limit);
-        search.Begin(hard: true);
+        search.Begin();
         if (search.best is null)
             return null;
         search.Improve();
@@ -62,11 +44,11 @@ internal sealed class Search
     public static bool Finds(Facts facts, Bound bound, SearchLimit limit)
     {
         var search = new Search(facts, bound, limit);
-        search.Begin(hard: true);
+        search.Begin();
         return search.best is not null;
     }
 
-    private void Begin(bool hard)
+    private void Begin()
     {
         foreach (var order in Orders.All(f))
         {
@@ -77,7 +59,7 @@ internal sealed class Search
                 return;
         }
 
-        if (best is not null || !hard)
+        if (best is not null)
             return;
 
         // Some leave no room for each other in any of these: moved about until all have some.
@@ -150,7 +132,9 @@ internal sealed class Search
         }
 
         goal = f.Work.Goal;
-        Gather();
+        var (gathered, start, slot) = Gathering.Of(f, best!.Start, best.Slot);
+        if (gathered.CompareTo(best.Outcome, goal) < 0)
+            best = best with { Outcome = gathered, Start = start, Slot = slot };
     }
 
     private const double PackedShare = 0.4;
@@ -206,11 +190,8 @@ internal sealed class Search
                 if (goal == Goal.Fewest && tries % 2 == 1)
                 {
                     // Another one may do the work of two.
-                    for (var add = 0; add < 1 && used.Count > 1; add++)
-                    {
-                        allowed[used[random.Next(used.Count)]] = false;
-                        allowed[random.Next(allowed.Length)] = true;
-                    }
+                    allowed[used[random.Next(used.Count)]] = false;
+                    allowed[random.Next(allowed.Length)] = true;
                 }
                 else if (capacity < f.Minutes)
                     continue;
@@ -398,83 +379,6 @@ internal sealed class Search
         line.Set(from.Order, from.Start, from.Slot);
     }
 
-    /// <summary>Moves what need not be so early towards what follows it, so that nobody sits about in between; everything ends when it did.</summary>
-    private void Gather()
-    {
-        var board = new Board(f);
-        Array.Fill(board.Allowed, true);
-        for (var o = 0; o < f.Count; o++)
-            board.Put(o, best!.Start[o], best.Slot[o]);
-        for (var pass = 0; pass < 2; pass++)
-        {
-            var order = Enumerable.Range(0, f.Count).OrderByDescending(o => board.Start[o]).ToArray();
-            var before = board.Judge();
-            int[] start = (int[])board.Start.Clone(), slot = (int[])board.Slot.Clone();
-            foreach (var o in order)
-                Later(board, o);
-            if (board.Judge().CompareTo(before, goal) < 0)
-                continue;
-            foreach (var o in order)
-                board.Take(o);
-            foreach (var o in order.Reverse())
-                board.Put(o, start[o], slot[o]);
-            break;
-        }
-
-        var found = board.Judge();
-        if (found.CompareTo(best!.Outcome, goal) < 0)
-            best = best with { Outcome = found, Start = board.Start, Slot = board.Slot };
-    }
-
-    private void Later(Board board, int o)
-    {
-        var (slot, start) = (board.Slot[o], board.Start[o]);
-        var here = board.In(slot / f.Painters, slot % f.Painters);
-        var at = here.IndexOf(o);
-        if (at == here.Length - 1)
-            return;
-        var next = here[at + 1];
-        var latest = board.Start[next] - f.Length[o] - (f.SetUp[o] >= 0 && f.SetUp[next] >= 0 ? f.Change(f.SetUp[o], f.SetUp[next]) : 0);
-        foreach (var (q, min, _) in f.Later[o])
-            latest = Math.Min(latest, board.Start[q] - min - f.Length[o]);
-        foreach (var (q, _, max) in f.Before[o])
-            if (max < Facts.Never)
-                latest = Math.Min(latest, board.EndOf(q) + max);
-        if (latest <= start)
-            return;
-        board.Take(o);
-        board.Put(o, board.Fits(o, latest, slot) ? latest : start, slot);
-    }
-
     private Timetable Answer() => new(
         Enumerable.Range(0, f.Count).Select(o => new Placement(o, best!.Start[o], best.Start[o] + f.Length[o], best.Slot[o] % f.Painters)).ToList(), best!.Outcome);
-}
-
-/// <summary>How much of a search's limit is used up, by rounds where they are counted and by time otherwise.</summary>
-internal sealed class Clock(SearchLimit limit, int lookEvery)
-{
-    private readonly long began = limit.Time.GetTimestamp();
-    private int rounds, looked;
-    private double time;
-
-    public void Count()
-    {
-        rounds++;
-        if (--looked > 0)
-            return;
-        looked = lookEvery;
-        time = limit.Budget is { } budget ? limit.Time.GetElapsedTime(began) / budget : 0;
-    }
-
-    /// <summary>0 at the beginning, 1 when it is over.</summary>
-    public double Now => Math.Max(limit.Rounds is { } most ? rounds / (double)most : 0, time);
-
-    public double Share => Math.Min(1, Now);
-
-    public bool Over => Now >= 1 || limit.Stop.IsCancellationRequested;
-
-    public bool PastOr(double until) => Now >= until || Over;
-
-    /// <summary>When a share of what is left is used up.</summary>
-    public double Part(double share, double of = 1) => Now + share * (of - Now);
 }

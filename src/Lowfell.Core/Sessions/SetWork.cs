@@ -142,7 +142,7 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
             {
                 var slower = Math.Max(HandsOn.PerPiece(zone.View.Layers[w.Earlier], zone.View.Context.Zone), HandsOn.PerPiece(zone.View.Layers[w.Later], zone.View.Context.Zone));
                 var change = zone.View.Figures(w.Earlier).CleanUpMinutes + zone.View.Figures(w.Later).SetUpMinutes;
-                most = Math.Min(most, Math.Max(1, 1 + Math.Floor((w.Window.ClosesMinutes - change) / Math.Max(slower, 0.1)) - 1));
+                most = Math.Min(most, Math.Max(1, Math.Floor((w.Window.ClosesMinutes - change) / Math.Max(slower, 0.1))));
             }
 
             return (int)Math.Max(1, most);

@@ -16,16 +16,21 @@ internal sealed class SessionsReader(WorkshopRow workshop, IReadOnlyList<SetGrap
     private const int Placings = 60_000, FewestRounds = 6, MostRounds = 400;
     private const int LongestBatchShare = 5;
 
+    /// <summary>So much is laid out at once; sets of a lower rank wait.</summary>
+    private const int MostOperations = 5000;
+
     private readonly TimeZoneInfo zone = TimeZoneInfo.TryFindSystemTimeZoneById(workshop.TimeZone, out var found) ? found : TimeZoneInfo.Utc;
-    private readonly List<(SetGraph Graph, Place Place, IReadOnlyList<PieceRow> Pieces)> places = [];
+    private readonly Dictionary<Guid, (SetGraph Graph, Place Place, IReadOnlyList<PieceRow> Pieces)> places = [];
 
     public SessionsReading Read()
     {
         var hours = BenchHours.Read(workshop.Hours, out _);
         var guessed = hours is null;
         hours ??= BenchHours.Usual;
-        var set = SetWork.Of(Zones().ToList(), new BatchLimit(hours.Weekly.Max(w => (int)(w.End - w.Start).TotalMinutes) * (LongestBatchShare - 1) / LongestBatchShare));
-        var empty = new SessionsReading(workshop.Id, zone.Id, hours.ToString(), guessed, null, null, 0, 0, 0, 0, "", [], []);
+        var limit = new BatchLimit(hours.Weekly.Max(w => (int)(w.End - w.Start).TotalMinutes) * (LongestBatchShare - 1) / LongestBatchShare);
+        var (zones, leftOut) = Zones(limit);
+        var set = SetWork.Of(zones, limit);
+        var empty = new SessionsReading(workshop.Id, zone.Id, hours.ToString(), guessed, null, null, 0, 0, 0, 0, "", [], [], leftOut);
         if (set.Operations.Count == 0)
             return empty;
         foreach (var weeks in weeksAhead)
@@ -53,34 +58,45 @@ internal sealed class SessionsReader(WorkshopRow workshop, IReadOnlyList<SetGrap
         return empty;
     }
 
-    private IEnumerable<ZoneWork> Zones()
+    /// <summary>The zones of as many sets as a timetable holds, by rank, and the names of those that have to wait.</summary>
+    private (List<ZoneWork> Zones, List<string> LeftOut) Zones(BatchLimit limit)
     {
+        var (taken, leftOut, operations) = (new List<ZoneWork>(), new List<string>(), 0);
         foreach (var graph in sets)
-            foreach (var place in graph.Places)
-            {
-                var pieces = SetGraph.PiecesOf(place.Design).ToList();
-                if (pieces.Count == 0)
-                    continue;
-                places.Add((graph, place, pieces));
-                var done = graph.Given[place.Zone.Id].SelectMany(g => g.Pieces.Select(p => (g.LineId, p))).ToHashSet();
-                var layers = place.Layers;
-                yield return new ZoneWork(place.Zone.Id, place.View, pieces.Count)
-                {
-                    Touching = graph.Touching[place.Zone.Id].ToList(),
-                    IsDone = (layer, piece) => done.Contains((layers[layer].Id, pieces[piece].Id)),
-                };
-            }
+        {
+            var zones = graph.Places.Select(p => Zone(graph, p)).OfType<ZoneWork>().ToList();
+            operations += SetWork.Of(zones, limit).Operations.Count;
+            if (operations <= MostOperations || taken.Count == 0)
+                taken.AddRange(zones);
+            else
+                leftOut.Add(graph.Set.Name);
+        }
+
+        return (taken, leftOut);
+    }
+
+    private ZoneWork? Zone(SetGraph graph, Place place)
+    {
+        var pieces = SetGraph.PiecesOf(place.Design).ToList();
+        if (pieces.Count == 0)
+            return null;
+        places[place.Zone.Id] = (graph, place, pieces);
+        var done = graph.Given[place.Zone.Id].SelectMany(g => g.Pieces.Select(p => (g.LineId, p))).ToHashSet();
+        var layers = place.Layers;
+        return new ZoneWork(place.Zone.Id, place.View, pieces.Count)
+        {
+            Touching = graph.Touching[place.Zone.Id].ToList(),
+            IsDone = (layer, piece) => done.Contains((layers[layer].Id, pieces[piece].Id)),
+        };
     }
 
     private int Minute(DateTimeOffset at) => (int)Math.Ceiling((at - now).TotalMinutes);
 
     private DateTimeOffset At(int minute) => TimeZoneInfo.ConvertTime(now.AddMinutes(minute), zone);
 
-    private (SetGraph Graph, Place Place, IReadOnlyList<PieceRow> Pieces) PlaceOf(Batch batch) => places.First(p => p.Place.Zone.Id == batch.Zone);
-
     private string Label(Batch batch)
     {
-        var (_, place, _) = PlaceOf(batch);
+        var place = places[batch.Zone].Place;
         return $"{EnumWords.Of(place.Layers[batch.Layer].Technique)} on {place.Name}";
     }
 
@@ -122,7 +138,7 @@ internal sealed class SessionsReader(WorkshopRow workshop, IReadOnlyList<SetGrap
 
     private PlannedOperation Word(Batch batch, Placement p, Operation operation, Dictionary<int, int> closes, Dictionary<int, int> binds)
     {
-        var (graph, place, pieces) = PlaceOf(batch);
+        var (graph, place, pieces) = places[batch.Zone];
         var layer = place.Layers[batch.Layer];
         return new PlannedOperation(
             p.Operation, graph.Set.Id, place.Zone.Id, layer.Id, graph.Set.Name, place.Design.Name, place.Zone.Name, batch.Layer + 1, EnumWords.Of(layer.Technique),

@@ -19,7 +19,8 @@ public sealed record PlannedClash(FactKind Fact, string Words);
 /// <summary>
 /// All sets of a workshop in one timetable, worked out for this moment. Hours are those it keeps to, guessed where nobody has said them;
 /// Finish is null where there is nothing to do, or no timetable; nothing can end before SoonestFinish, or in fewer than FewestSessions.
+/// LeftOut are sets that wait until those before them are done: a timetable holds only so much.
 /// </summary>
 public sealed record SessionsReading(
     Guid WorkshopId, string TimeZone, string Hours, bool HoursGuessed, DateTimeOffset? Finish, DateTimeOffset? SoonestFinish, int FewestSessions, int HandsOnMinutes, int IdleMinutes, int SetUps,
-    string Binding, IReadOnlyList<PlannedSession> Sessions, IReadOnlyList<PlannedClash> Clash);
+    string Binding, IReadOnlyList<PlannedSession> Sessions, IReadOnlyList<PlannedClash> Clash, IReadOnlyList<string> LeftOut);

@@ -89,6 +89,11 @@ function Heading({ plan }: { plan: Schema["SessionsReading"] }) {
         {plural(plan.setUps, "set-up")}. Minutes and drying are estimates; the label on the pot wins.
       </p>
       <p className="mt-1 mb-3 text-sm">{plan.binding}</p>
+      {plan.leftOut.length > 0 && (
+        <p className="mb-3 border-l-[3px] border-amber pl-2 text-sm">
+          ▲ Not in it yet, for there is too much before: {plan.leftOut.join(", ")}.
+        </p>
+      )}
     </>
   );
 }
