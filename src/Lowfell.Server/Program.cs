@@ -113,7 +113,7 @@ if (args is ["--write-rules", var page])
     return;
 }
 
-if (await Readiness.Prepare(app) is { } trouble)
+if (await Readiness.Prepare(app, DemoPlan.Begin) is { } trouble)
 {
     Log.Fatal("{Trouble}", trouble);
     await Log.CloseAndFlushAsync();

@@ -39,6 +39,9 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<VersionNameRow> VersionNames => Set<VersionNameRow>();
     public DbSet<RecipeRow> Recipes => Set<RecipeRow>();
     public DbSet<RecipePartRow> RecipeParts => Set<RecipePartRow>();
+    public DbSet<TimetableRow> Timetables => Set<TimetableRow>();
+    public DbSet<LeftOutRow> LeftOut => Set<LeftOutRow>();
+    public DbSet<CalendarAddressRow> CalendarAddresses => Set<CalendarAddressRow>();
     public DbSet<JournalStepRow> JournalSteps => Set<JournalStepRow>();
     public DbSet<JobRow> Jobs => Set<JobRow>();
     public DbSet<BlobRow> Blobs => Set<BlobRow>();

@@ -145,6 +145,9 @@ public sealed class Place : IAsyncDisposable
         return await command.ExecuteScalarAsync(Stop) is T value ? value : default!;
     }
 
+    /// <summary>What the server's log says of its own mistakes.</summary>
+    public string Defects() => string.Join('\n', Directory.GetFiles(Data, "server*.log").SelectMany(File.ReadLines).Where(l => l.Contains("Defect", StringComparison.Ordinal)).TakeLast(3));
+
     /// <summary>The processes of this data folder whose command line has a word in it.</summary>
     public IEnumerable<int> Processes(string word) => Directory.GetDirectories("/proc").Select(d => Path.GetFileName(d)).Where(n => int.TryParse(n, out _)).Where(n =>
     {

@@ -111,7 +111,8 @@ public sealed class Writers(Place place)
             var (status, answer, _) = await place.Send(method, path, body, sent.Key, random.Next(4) == 0 ? TimeSpan.FromMilliseconds(random.Next(1, 25)) : TimeSpan.FromSeconds(30));
             if (status is > 0 and not (503 or 507))
             {
-                Assert.True(status < 500, $"{path}: {answer.ToJsonString()}");
+                if (status >= 500)
+                    Assert.Fail($"{path}: {answer.ToJsonString()} {place.Defects()}");
                 (sent.Status, sent.Answer) = (status, answer.ToJsonString());
                 done.Enqueue(sent);
                 return status < 300 ? answer : null;

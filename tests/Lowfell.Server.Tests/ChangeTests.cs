@@ -201,6 +201,8 @@ public sealed class ChangeTests(LowfellServer server) : IClassFixture<LowfellSer
         var painter = new Painter(server, 0, "emptier");
         await painter.Begin();
         var set = await Read("set");
+        await painter.Do(HttpMethod.Put, $"/api/sets/{set["id"]}", new { version = set["version"], dueDate = "2027-03-01" });
+        set = await Read("set");
         await painter.Do(HttpMethod.Put, $"/api/sets/{set["id"]}", new { version = set["version"], clear = new[] { "dueDate" } });
         Assert.Null((await Read("set"))["dueDate"]);
         var zone = await Read("zone");

@@ -5,34 +5,38 @@ namespace Lowfell.Core.Estimates;
 /// <summary>Hands-on minutes before any have been logged: a prior, good to about 30 %.</summary>
 public static class HandsOn
 {
-    private const double HandlingMinutes = 0.7;
+    /// <summary>Taking up, turning and putting down one piece.</summary>
+    public const double HandlingMinutes = 0.7;
+
     private const double SecondCoatShare = 0.8;
-    private const double LearningPerDoubling = 0.93;
+
+    /// <summary>Share of the minutes that remains with each doubling of the batch.</summary>
+    public const double LearningPerDoubling = 0.93;
 
     /// <summary>Typical error of the prior, as a share.</summary>
     public const double TypicalError = 0.3;
 
     /// <summary>Minutes on one piece, set-up left out.</summary>
-    public static double PerPiece(Layer layer, Zone zone)
+    public static double PerPiece(Layer layer, Zone zone, Pace? pace = null)
     {
-        var figures = TechniqueTable.For(layer.Technique, layer.Tool);
+        var (figures, own) = ((pace ?? Pace.Usual).Figures(layer.Technique, layer.Tool), (pace ?? Pace.Usual).Of(layer.Technique));
         var area = zone.AreaCm2 * Regions.Share(layer.Region, zone);
         var length = layer.Technique is Technique.EdgeLine or Technique.Mask or Technique.Unmask ? zone.EdgeMm : zone.JointMm;
         length *= Regions.LengthShare(layer.Region, zone);
-        var perCm = layer.Technique == Technique.CleanUpExcess ? CleanUpPerCm(zone.Relief) : figures.MinutesPerCm;
+        var perCm = layer.Technique == Technique.CleanUpExcess && own.MinutesPerCm is null ? CleanUpPerCm(zone.Relief) : figures.MinutesPerCm;
         var relief = layer.Technique == Technique.CleanUpExcess ? 1 : ReliefFactor(zone.Relief);
         var once = (area * figures.MinutesPerCm2 + length / 10 * perCm) * relief + Details(layer, zone) * figures.MinutesPerDetail;
-        return once * (1 + (layer.Coats - 1) * SecondCoatShare) + HandlingMinutes;
+        return (once * (1 + (layer.Coats - 1) * SecondCoatShare) + (own.MinutesPerPiece ?? HandlingMinutes)) * (own.Factor ?? 1);
     }
 
     /// <summary>Minutes for a batch: set-up once, and the fifteenth quicker than the second.</summary>
-    public static double Batch(Layer layer, Zone zone, int pieces)
+    public static double Batch(Layer layer, Zone zone, int pieces, Pace? pace = null)
     {
         if (pieces <= 0)
             return 0;
-        var figures = TechniqueTable.For(layer.Technique, layer.Tool);
-        var learning = Math.Pow(LearningPerDoubling, Math.Log2(pieces));
-        return figures.SetUpMinutes + figures.CleanUpMinutes + PerPiece(layer, zone) * pieces * learning;
+        var figures = (pace ?? Pace.Usual).Figures(layer.Technique, layer.Tool);
+        var learning = Math.Pow(pace?.Of(layer.Technique).Learning ?? LearningPerDoubling, Math.Log2(pieces));
+        return figures.SetUpMinutes + figures.CleanUpMinutes + PerPiece(layer, zone, pace) * pieces * learning;
     }
 
     /// <summary>Details of a layer on one piece, counted or by the area; 0 for work that is not done one by one.</summary>

@@ -35,11 +35,12 @@ public static class StopHere
     /// <param name="run">The prediction of the stack.</param>
     /// <param name="pieces">Pieces that still want a layer, by its index.</param>
     /// <param name="metres">Distance of the eye.</param>
-    public static IReadOnlyList<Stop> Of(StackRun run, Func<int, int> pieces, double metres)
+    /// <param name="pace">How quick the hands are; null takes the usual.</param>
+    public static IReadOnlyList<Stop> Of(StackRun run, Func<int, int> pieces, double metres, Pace? pace = null)
     {
         var seen = Enumerable.Range(0, run.Count + 1).Select(run.SeenBelow).ToList();
         var far = seen.Select(s => FromTheTable.Colours(run.Zone, s, metres)).ToList();
-        var minutes = run.Layers.Select((l, i) => HandsOn.Batch(l, run.Zone, pieces(i))).ToList();
+        var minutes = run.Layers.Select((l, i) => HandsOn.Batch(l, run.Zone, pieces(i), pace)).ToList();
         var (stops, spent, all) = (new List<Stop>(), 0.0, minutes.Sum());
         for (var i = 0; i < run.Count; i++)
         {
@@ -50,13 +51,15 @@ public static class StopHere
         return stops;
     }
 
-    private static double Between(Zone zone, (SrgbColour Raised, SrgbColour Field, SrgbColour Recess) a, (SrgbColour Raised, SrgbColour Field, SrgbColour Recess) b)
+    /// <summary>Difference of a zone from a distance: CIEDE2000 of each position, by area.</summary>
+    public static double Between(Zone zone, (SrgbColour Raised, SrgbColour Field, SrgbColour Recess) a, (SrgbColour Raised, SrgbColour Field, SrgbColour Recess) b)
     {
         static double Apart(SrgbColour x, SrgbColour y) => ColourDifference.Ciede2000(x.ToLab(), y.ToLab());
         return zone.Shares.Dot(new(Apart(a.Raised, b.Raised), Apart(a.Field, b.Field), Apart(a.Recess, b.Recess)));
     }
 
-    private static Purpose PurposeOf(Layer layer) => layer.Technique switch
+    /// <summary>What a layer is there for.</summary>
+    public static Purpose PurposeOf(Layer layer) => layer.Technique switch
     {
         Technique.Prime or Technique.Varnish or Technique.SealTexture => Purpose.Hold,
         Technique.TexturePaste or Technique.Render or Technique.CracklePaste or Technique.CrackleMedium or Technique.GlueAndScatter or Technique.Rock or Technique.Tuft or Technique.Decal

@@ -33,7 +33,7 @@ public sealed record StackChange(
             now.Where(f => !wasKeys.Contains(OrderCheck.Key(after, f))).ToList());
     }
 
-    private static double HandsOnMinutes(StackView view) => view.Layers.Sum(l => HandsOn.Batch(l, view.Context.Zone, view.Context.Pieces));
+    private static double HandsOnMinutes(StackView view) => view.Layers.Sum(l => HandsOn.Batch(l, view.Context.Zone, view.Context.Pieces, view.Context.Pace));
 
     private static List<AmountChange> AmountsBetween(StackView before, StackView after)
     {

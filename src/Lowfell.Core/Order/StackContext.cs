@@ -1,4 +1,5 @@
 using Lowfell.Core.Drying;
+using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
@@ -45,6 +46,9 @@ public sealed record StackContext(Zone Zone, SetTerms Set, HouseRules HouseRules
 
     /// <summary>Pots that layers are laid from, where more than one is known.</summary>
     public IReadOnlyList<PotUse> Pots { get; init; } = [];
+
+    /// <summary>How quick the hands are.</summary>
+    public Pace Pace { get; init; } = Pace.Usual;
 
     /// <summary>Layers that are already on the piece.</summary>
     public Progress Progress { get; init; } = Progress.None;

@@ -35,7 +35,24 @@ internal sealed partial class Board
                 (sessions, last) = (sessions + 1, s);
         }
 
-        return new Outcome(f.Work.Due is { } due ? Math.Max(0, finish - due) : 0, last, sessions, finish, idle, setUps);
+        return new Outcome((f.Work.Due is { } due ? Math.Max(0, finish - due) : 0) + PastDeadlines(), last, sessions, finish, idle, setUps);
+    }
+
+    private int PastDeadlines()
+    {
+        var sum = 0;
+        foreach (var deadline in f.Work.Deadlines)
+            sum += Math.Max(0, EndOf(deadline) - deadline.Minute);
+        return sum;
+    }
+
+    /// <summary>When the last operation of a deadline ends; 0 where it has none.</summary>
+    public int EndOf(Deadline deadline)
+    {
+        var end = 0;
+        foreach (var o in deadline.Operations)
+            end = Math.Max(end, EndOf(o));
+        return end;
     }
 
     /// <summary>Idle minutes of one painter in one stretch: first activity to last, set-up and clean-up among them, less what is done.</summary>

@@ -36,6 +36,11 @@ internal sealed class Facts
         }
 
         Apart = apart.Select(l => l?.Distinct().ToArray() ?? []).ToArray();
+        Due = new int[Count];
+        Array.Fill(Due, Never);
+        foreach (var deadline in work.Deadlines)
+            foreach (var o in deadline.Operations)
+                Due[o] = deadline.Minute;
         Places = work.DryingPlaces ?? Never;
         Minutes = Length.Sum(l => (long)l);
         Units = new Units(this);
@@ -68,6 +73,9 @@ internal sealed class Facts
     public int[][] Apart { get; }
     public int Places { get; }
     public Units Units { get; }
+
+    /// <summary>Deadline of each operation.</summary>
+    public int[] Due { get; }
 
     /// <summary>All of the work.</summary>
     public long Minutes { get; }

@@ -9,6 +9,8 @@ internal static class Orders
         var (depth, tail) = (Depth(f), Tail(f));
         var groups = Groups(f, depth);
         yield return By(f, o => (depth[o], f.SetUp[o], o));
+        if (f.Work.Deadlines.Count > 0)
+            yield return By(f, o => (f.Due[o], depth[o], o));
         yield return By(f, o => (groups[o], depth[o], o));
         yield return By(f, o => (-tail[o], f.SetUp[o], o));
         yield return By(f, o => (o, 0, 0));

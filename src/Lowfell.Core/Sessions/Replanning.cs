@@ -14,15 +14,48 @@ public static class Replanning
     /// </summary>
     /// <param name="work">What is still to do.</param>
     /// <param name="was">Where its operations lay; those that are new have no place yet.</param>
-    public static Replan? Of(Work work, IReadOnlyList<Placement> was)
+    /// <param name="patienceMinutes">
+    /// It may end so much later than it did; past that everything slides on in its order where that saves a session. Null stays whatever it costs.
+    /// </param>
+    public static Replan? Of(Work work, IReadOnlyList<Placement> was, int? patienceMinutes = null)
     {
         if (work.Operations.Count == 0)
             return new Replan(new Timetable([], new Outcome(0, -1, 0, 0, 0, 0)), []);
         var facts = new Facts(work);
-        var board = new Board(facts);
         var old = new Placement?[work.Operations.Count];
         foreach (var p in was)
             old[p.Operation] = p;
+        var (staying, sliding) = (Staying(work, facts, old), (Replan?)null);
+        if (staying is null || (patienceMinutes is { } patience && was.Count > 0 && staying.Timetable.Outcome.Finish > was.Max(p => p.End) + patience))
+            sliding = Sliding(facts, old);
+        return sliding is not null && (staying is null || Better(sliding.Timetable.Outcome, staying.Timetable.Outcome)) ? sliding : staying;
+    }
+
+    private static bool Better(Outcome a, Outcome b) => (a.Late, a.LastStretch, a.Sessions).CompareTo((b.Late, b.LastStretch, b.Sessions)) < 0;
+
+    /// <summary>Everything in its old order, none sooner than in its old session.</summary>
+    private static Replan? Sliding(Facts facts, Placement?[] old)
+    {
+        var board = new Board(facts);
+        for (var o = 0; o < facts.Count; o++)
+            if (old[o] is { } p && facts.StretchAfter(p.Start) is var s && s < facts.Begin.Length)
+                board.NotBefore[o] = facts.Begin[s];
+        foreach (var o in Orders.By(facts, o => (old[o]?.Start ?? int.MaxValue, 0, o)))
+            if (!board.Lies(o) && !board.Place(o))
+                return null;
+        return Read(facts, board, old);
+    }
+
+    private static Replan Read(Facts facts, Board board, Placement?[] old)
+    {
+        var moved = Enumerable.Range(0, facts.Count).Where(o => old[o] is { } p && facts.StretchAfter(p.Start) != board.StretchOf(o)).ToList();
+        var placements = Enumerable.Range(0, facts.Count).Select(o => new Placement(o, board.Start[o], board.EndOf(o), board.PainterOf(o))).ToList();
+        return new Replan(new Timetable(placements, board.Judge()), moved);
+    }
+
+    private static Replan? Staying(Work work, Facts facts, Placement?[] old)
+    {
+        var board = new Board(facts);
 
         // Everything lies where it lay, but for what cannot any more; that is placed around it.
         var order = Orders.By(facts, o => (old[o]?.Start ?? int.MaxValue, 0, o));
@@ -47,9 +80,7 @@ public static class Replanning
             if (!board.Lies(o) && !board.Place(o))
                 return null;
 
-        var moved = Enumerable.Range(0, work.Operations.Count).Where(o => old[o] is { } p && facts.StretchAfter(p.Start) != board.StretchOf(o)).ToList();
-        var placements = Enumerable.Range(0, work.Operations.Count).Select(o => new Placement(o, board.Start[o], board.EndOf(o), board.PainterOf(o))).ToList();
-        return new Replan(new Timetable(placements, board.Judge()), moved);
+        return Read(facts, board, old);
 
         bool Stays(int o)
         {

@@ -8,6 +8,9 @@ public sealed record Schedule(Timetable? Timetable, Bound? Bound);
 /// <summary>Makes timetables: what to do in which stretch and in what order, so that nothing is ruined and all is finished soon.</summary>
 public static class Scheduler
 {
+    /// <summary>What no timetable can be better than; null where chains and hours alone show that there is none.</summary>
+    public static Bound? BoundOf(Work work) => work.Operations.Count == 0 ? new Bound(-1, 0, 0) : Bounds.Of(new Facts(work));
+
     /// <summary>The best timetable that is found within a limit: the same one every time when rounds are counted.</summary>
     /// <exception cref="ArgumentException">Operations wait for each other in a circle.</exception>
     public static Schedule Make(Work work, SearchLimit limit)

@@ -11,6 +11,9 @@ public sealed record SearchLimit(int? Rounds, TimeSpan? Budget, int Seed = 7)
     /// <summary>How many look side by side, each by a chance of its own.</summary>
     public int Side { get; init; } = 1;
 
+    /// <summary>A timetable to begin with, where one is known: what comes of it is never worse. One that does not hold is passed over.</summary>
+    public IReadOnlyList<Placement>? Begin { get; init; }
+
     /// <summary>The clock the budget is measured by.</summary>
     public TimeProvider Time { get; init; } = TimeProvider.System;
 

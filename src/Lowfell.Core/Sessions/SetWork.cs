@@ -15,6 +15,12 @@ public sealed record ZoneWork(Guid Id, StackView View, int Pieces)
     /// <summary>Zones that touch it on the same piece: they are not wet together.</summary>
     public IReadOnlyList<Guid> Touching { get; init; } = [];
 
+    /// <summary>The design whose pieces it is on: zones of one design share them.</summary>
+    public Guid Design { get; init; }
+
+    /// <summary>Pieces that a layer was to be laid on together, where there is a plan: it is cut as it was. Empty where there is none.</summary>
+    public Func<int, IReadOnlyList<IReadOnlyList<int>>> Together { get; init; } = _ => [];
+
     /// <summary>Whether a piece has a layer already, by their indices.</summary>
     public Func<int, int, bool> IsDone { get; init; } = (_, _) => false;
 }
@@ -40,6 +46,7 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
         foreach (var zone in zones)
             maker.Add(zone);
         maker.KeepApart(zones);
+        maker.BeforeAssembly(zones);
         return new SetWork(maker.Operations, maker.SetUps, maker.Apart, maker.Batches);
     }
 
@@ -62,10 +69,22 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
                 var pieces = Enumerable.Range(0, zone.Pieces).Where(p => !zone.IsDone(i, p)).ToList();
                 if (pieces.Count == 0)
                     continue;
-                var each = HandsOn.PerPiece(view.Layers[i], view.Context.Zone);
-                foreach (var group in pieces.Chunk(AtOnce(zone, i, each, windows)))
+                var each = HandsOn.PerPiece(view.Layers[i], view.Context.Zone, view.Context.Pace);
+                var atOnce = AtOnce(zone, i, each, windows);
+                foreach (var group in Groups(pieces, zone.Together(i), atOnce))
                     Add(zone, i, group, windows);
             }
+        }
+
+        /// <summary>As they were together before, as long as that still fits; what is new by itself.</summary>
+        private static IEnumerable<int[]> Groups(List<int> pieces, IReadOnlyList<IReadOnlyList<int>> together, int atOnce)
+        {
+            var left = pieces.ToHashSet();
+            foreach (var group in together)
+                foreach (var part in group.Where(left.Remove).ToList().Chunk(atOnce))
+                    yield return part;
+            foreach (var part in pieces.Where(left.Contains).Chunk(atOnce))
+                yield return part;
         }
 
         private void Add(ZoneWork zone, int layer, int[] pieces, IReadOnlyList<LayerWindow> windows)
@@ -85,12 +104,14 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
                     wait = Math.Max(wait, view.Layers[below].WaitMinutes ?? 0);
                 if (window != default)
                     wait = Math.Min(Math.Max(wait, window.Window.OpensMinutes), window.Window.ClosesMinutes);
+                else if (IsBlown(view, below))
+                    wait = Math.Max(0, wait - Math.Min(LongestHeld, view.DryingOf(below).RecoatMinutes.Usual));
                 foreach (var earlier in byLayer.GetValueOrDefault((zone.Id, below)) ?? [])
                     if (Link(earlier, pieces, minutes, wait, window == default ? null : window.Window.ClosesMinutes) is { } link)
                         after.Add(link);
             }
 
-            Operations.Add(new Operation($"{zone.Id:n} {layer} {pieces[0]}", minutes, SetUpOf(view, layer), 0, (int)Math.Ceiling(view.DryingOf(layer).TouchMinutes.Usual)) { After = after });
+            Operations.Add(new Operation($"{zone.Id:n} {layer} {pieces[0]}", minutes, SetUpOf(view, layer), HotAir(view, layer, pieces.Length), (int)Math.Ceiling(view.DryingOf(layer).TouchMinutes.Usual)) { After = after });
             Batches.Add(new Batch(zone.Id, layer, pieces));
             if (!byLayer.TryGetValue((zone.Id, layer), out var those))
                 byLayer[(zone.Id, layer)] = those = [];
@@ -112,11 +133,11 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
                 if (was < 0)
                     continue;
 
-                // Counted from the end of the earlier batch to the start of this one.
-                var shift = (was + 1 - before.Count) * a - k * b;
-                least = Math.Max(least, shift + wait);
+                // Counted from the end of the earlier batch to the start of this one; under the dryer all of a batch end together.
+                double shift = (was + 1 - before.Count) * a - k * b, hot = Operations[earlier].HotAirMinutes;
+                least = Math.Max(least, hot > 0 ? wait - k * b : shift + wait);
                 if (closes is { } close)
-                    most = Math.Min(most, shift + close);
+                    most = Math.Min(most, shift - hot + close);
             }
 
             if (double.IsNegativeInfinity(least))
@@ -140,24 +161,37 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
             most = Math.Min(most, Math.Max(1, Math.Floor(limit.LongestMinutes / Math.Max(each, 0.1))));
             foreach (var w in windows.Where(w => w.Earlier == layer || w.Later == layer))
             {
-                var slower = Math.Max(HandsOn.PerPiece(zone.View.Layers[w.Earlier], zone.View.Context.Zone), HandsOn.PerPiece(zone.View.Layers[w.Later], zone.View.Context.Zone));
-                var change = zone.View.Figures(w.Earlier).CleanUpMinutes + zone.View.Figures(w.Later).SetUpMinutes;
+                var slower = Math.Max(PerPiece(zone.View, w.Earlier), PerPiece(zone.View, w.Later));
+                var change = Figures(zone.View, w.Earlier).CleanUpMinutes + Figures(zone.View, w.Later).SetUpMinutes;
                 most = Math.Min(most, Math.Max(1, Math.Floor((w.Window.ClosesMinutes - change) / Math.Max(slower, 0.1))));
             }
 
             return (int)Math.Max(1, most);
         }
 
+        private static double PerPiece(StackView view, int layer) => HandsOn.PerPiece(view.Layers[layer], view.Context.Zone, view.Context.Pace);
+
+        private static TechniqueFigures Figures(StackView view, int layer) => view.Context.Pace.Figures(view.Layers[layer].Technique, view.Layers[layer].Tool);
+
         private static int Minutes(StackView view, int layer, int pieces)
         {
-            var figures = view.Figures(layer);
-            return (int)Math.Ceiling(HandsOn.Batch(view.Layers[layer], view.Context.Zone, pieces) - figures.SetUpMinutes - figures.CleanUpMinutes);
+            var figures = Figures(view, layer);
+            return (int)Math.Ceiling(HandsOn.Batch(view.Layers[layer], view.Context.Zone, pieces, view.Context.Pace) - figures.SetUpMinutes - figures.CleanUpMinutes);
         }
+
+        /// <summary>The dryer held in hand: what the coat needs under it, a few pieces at a time, and no longer than an arm lasts.</summary>
+        private static int HotAir(StackView view, int layer, int pieces) => !IsBlown(view, layer) ? 0
+            : (int)Math.Ceiling(Math.Min(LongestHeld, view.DryingOf(layer).RecoatMinutes.Usual)) * ((pieces + UnderTheDryer - 1) / UnderTheDryer);
+
+        /// <summary>What is planned under hot air and may see it: otherwise the plan waits as if there were none.</summary>
+        private static bool IsBlown(StackView view, int layer) => view.Layers[layer] is { Drying: DryingMode.HotAir, Main: { } paint } && DryingModel.TakesHotAir(paint) && view.LeavesFilm(layer);
+
+        private const int UnderTheDryer = 4, LongestHeld = 5;
 
         /// <summary>The same tool with the same mix is one set-up; work with nothing in it needs none.</summary>
         private int SetUpOf(StackView view, int layer)
         {
-            var figures = view.Figures(layer);
+            var figures = Figures(view, layer);
             if (figures.SetUpMinutes + figures.CleanUpMinutes <= 0)
                 return -1;
             var l = view.Layers[layer];
@@ -166,6 +200,28 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
                 return known;
             SetUps.Add(new SetUp(key, (int)Math.Ceiling((double)figures.SetUpMinutes), (int)Math.Ceiling((double)figures.CleanUpMinutes), l.Tool is Tool.Airbrush or Tool.SprayCan));
             return setUps[key] = SetUps.Count - 1;
+        }
+
+        /// <summary>What nothing reaches once the piece is together is done, and dry to the touch, before it is put together.</summary>
+        public void BeforeAssembly(IReadOnlyList<ZoneWork> zones)
+        {
+            foreach (var inside in zones.Where(z => z.View.Context.Zone.BeforeAssembly && z.View.Count > 0))
+            {
+                // What lies above its own assembly cannot be reached any more: that is for the order of layers to say.
+                var assembled = Enumerable.Range(0, inside.View.Count).FirstOrDefault(i => inside.View.Layers[i].Technique == Technique.Assemble, inside.View.Count);
+                if (assembled == 0)
+                    continue;
+                var last = assembled - 1;
+                var dry = (int)Math.Ceiling(inside.View.DryingOf(last).TouchMinutes.Usual);
+                foreach (var other in zones.Where(z => z.Design == inside.Design && z.Id != inside.Id))
+                    for (var i = 0; i < other.View.Count; i++)
+                        if (other.View.Layers[i].Technique == Technique.Assemble)
+                            foreach (var later in byLayer.GetValueOrDefault((other.Id, i)) ?? [])
+                            {
+                                var before = (byLayer.GetValueOrDefault((inside.Id, last)) ?? []).Where(b => Batches[b].Pieces.Intersect(Batches[later].Pieces).Any()).Select(b => new After(b, dry));
+                                Operations[later] = Operations[later] with { After = [.. Operations[later].After, .. before] };
+                            }
+            }
         }
 
         /// <summary>Batches of touching zones that share pieces and both leave something wet.</summary>

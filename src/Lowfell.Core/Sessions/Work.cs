@@ -41,6 +41,11 @@ public sealed record Operation(string Id, int Minutes, int SetUp = -1, int HotAi
     public int Length => Minutes + HotAirMinutes;
 }
 
+/// <summary>By when some operations should be finished.</summary>
+/// <param name="Minute">From zero.</param>
+/// <param name="Operations">Their indices; none is in two.</param>
+public sealed record Deadline(int Minute, IReadOnlyList<int> Operations);
+
 /// <summary>What comes first once nothing is late.</summary>
 public enum Goal
 {
@@ -73,6 +78,9 @@ public sealed record Work
     /// <summary>When all should be finished; null whenever it is.</summary>
     public int? Due { get; init; }
 
+    /// <summary>Dates of some of the work, besides the one of all.</summary>
+    public IReadOnlyList<Deadline> Deadlines { get; init; } = [];
+
     public Goal Goal { get; init; }
 }
 
@@ -80,7 +88,7 @@ public sealed record Work
 public readonly record struct Placement(int Operation, int Start, int End, int Painter);
 
 /// <summary>What a timetable comes to, in the order it is judged by.</summary>
-/// <param name="Late">Minutes past the due date.</param>
+/// <param name="Late">Minutes past the due date, those of each deadline added up.</param>
 /// <param name="LastStretch">Index of the stretch in which all is finished.</param>
 /// <param name="Sessions">Stretches in which something is done.</param>
 /// <param name="Finish">End of the last operation.</param>

@@ -21,26 +21,34 @@ public sealed record ZoneCost(Guid Id, string Name, double Minutes, IReadOnlyLis
 
 public sealed record DesignCost(Guid Id, string Name, Silhouette Silhouette, int Pieces, double Minutes, IReadOnlyList<ZoneCost> Zones);
 
-public sealed record TechniqueCost(string Technique, double Minutes);
+/// <summary>Minutes that go into a technique, the share they are usually off by, and the figures they come of: by rule of thumb, and the workshop's own.</summary>
+public sealed record TechniqueCost(string Technique, double Minutes, double Error, PaceFigures Usual, PaceFigures Own);
 
 /// <summary>What is still to do on a set in hands-on minutes: estimates, with the share they are usually off by.</summary>
 public sealed record EstimatesReading(
-    Guid SetId, decimal TableMetres, double Minutes, double TypicalError, IReadOnlyList<DesignCost> Designs, IReadOnlyList<TechniqueCost> Techniques);
+    Guid SetId, Guid WorkshopId, uint WorkshopVersion, decimal TableMetres, double Minutes, double TypicalError, IReadOnlyList<DesignCost> Designs, IReadOnlyList<TechniqueCost> Techniques);
 
 /// <summary>What the work costs in minutes, and what each of them is worth from the table.</summary>
 public static class EstimatesEndpoints
 {
-    public static void MapEstimates(this IEndpointRouteBuilder app) =>
+    public static void MapEstimates(this IEndpointRouteBuilder app)
+    {
+        Paces.Map(app);
         app.MapGet("/api/estimates/{setId:guid}", Of).WithTags("Time").WithName("estimates").WithSummary("Hands-on minutes of every layer still to do, and where each zone would stand if it stopped there.").ProducesProblem(404);
+    }
 
     private static async Task<Results<Ok<EstimatesReading>, ProblemHttpResult>> Of(Guid setId, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
         if (await graphs.OfSet(db, setId, stop) is not { } graph)
             return Problems.NotFound("set");
         var designs = graph.Designs.AsParallel().AsOrdered().Select(d => Cost(graph, d)).ToList();
+        var pace = StoredPace.Read(graph.Workshop.Paces);
         var techniques = designs.SelectMany(d => d.Zones).SelectMany(z => z.Layers).GroupBy(l => l.Technique)
-            .Select(g => new TechniqueCost(g.Key, Round(g.Sum(l => l.Minutes)))).Where(t => t.Minutes > 0).OrderByDescending(t => t.Minutes).ToList();
-        return TypedResults.Ok(new EstimatesReading(setId, graph.Set.TableMetres, Round(designs.Sum(d => d.Minutes)), HandsOn.TypicalError, designs, techniques));
+            .Select(g => (Technique: Paces.Named(g.Key)!.Value, Minutes: g.Sum(l => l.Minutes))).Where(t => t.Minutes > 0).OrderByDescending(t => t.Minutes)
+            .Select(t => new TechniqueCost(EnumWords.Of(t.Technique), Round(t.Minutes), pace.Error(t.Technique), Paces.Usual(t.Technique), pace.Of(t.Technique))).ToList();
+        var minutes = designs.Sum(d => d.Minutes);
+        var error = minutes <= 0 ? HandsOn.TypicalError : techniques.Sum(t => t.Minutes * t.Error) / techniques.Sum(t => t.Minutes);
+        return TypedResults.Ok(new EstimatesReading(setId, graph.Workshop.Id, graph.Workshop.Version, graph.Set.TableMetres, Round(minutes), Math.Round(error, 3), designs, techniques));
     }
 
     private static DesignCost Cost(SetGraph graph, DesignRow design)
@@ -55,7 +63,7 @@ public static class EstimatesEndpoints
         var layers = graph.Layers(zone.TreatmentId);
         var run = new StackView(graph.Context(zone, design), layers).Predictions;
         int ToGo(int i) => Math.Max(0, pieces - graph.DoneCount(zone.Id, layers[i].Id));
-        var stops = StopHere.Of(run, ToGo, (double)graph.Set.TableMetres);
+        var stops = StopHere.Of(run, ToGo, (double)graph.Set.TableMetres, run.Count == 0 ? null : StoredPace.Read(graph.Workshop.Paces));
         return new ZoneCost(zone.Id, zone.Name, Round(stops.Sum(s => s.Minutes)), stops.Select((s, i) => new LayerCost(
             s.Layer.Id, i + 1, EnumWords.Of(s.Layer.Technique), string.Join(" + ", s.Layer.Paint.Select(p => p.Material.Name)), ToGo(i),
             Round(s.Minutes), Round(s.Spent), Round(s.ToGo), Round(s.Adds), Round(s.Left), s.Purpose, SeenAtPositions.Of(s.Seen))).ToList());

@@ -29,6 +29,8 @@ internal static partial class FaultTable
             NpgsqlException { InnerException: TimeoutException } or TimeoutException => Passing(http, "too-slow", "The database took too long to answer."),
             NpgsqlException => Passing(http, "database-away", "The database is away."),
             IOException full when IsFull(full.Message) => Full(http),
+            // Nobody asked for it to be cancelled or torn down: the server is going down, or the driver gave up.
+            OperationCanceledException or ObjectDisposedException => Passing(http, "interrupted", "This was cut short."),
             _ => Defect(http, error),
         };
         await problem.ExecuteAsync(http);

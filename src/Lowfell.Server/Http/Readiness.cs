@@ -14,11 +14,13 @@ namespace Lowfell.Server.Http;
 internal static class Readiness
 {
     /// <summary>Prepares the database; what stands in the way as a sentence, or null when all is well.</summary>
-    public static async Task<string?> Prepare(WebApplication app)
+    /// <param name="app">The application.</param>
+    /// <param name="begin">What a demo that was just loaded begins with.</param>
+    public static async Task<string?> Prepare(WebApplication app, Func<IServiceProvider, Task> begin)
     {
         try
         {
-            return await Migrate(app) ?? await Demo(app);
+            return await Migrate(app) ?? await Demo(app, begin);
         }
         catch (PostgresException full) when (full.SqlState == PostgresErrorCodes.DiskFull || full.MessageText.Contains("No space left", StringComparison.OrdinalIgnoreCase))
         {
@@ -66,12 +68,13 @@ internal static class Readiness
         return null;
     }
 
-    private static async Task<string?> Demo(WebApplication app)
+    private static async Task<string?> Demo(WebApplication app, Func<IServiceProvider, Task> begin)
     {
         if (!app.Configuration.GetValue("Lowfell:Demo", true))
             return null;
         await using var scope = app.Services.CreateAsyncScope();
-        await DemoSet.LoadIfNew(scope.ServiceProvider.GetRequiredService<LowfellDb>(), scope.ServiceProvider.GetRequiredService<TimeProvider>().GetUtcNow());
+        if (await DemoSet.LoadIfNew(scope.ServiceProvider.GetRequiredService<LowfellDb>(), scope.ServiceProvider.GetRequiredService<TimeProvider>().GetUtcNow()))
+            await begin(scope.ServiceProvider);
         return null;
     }
 }

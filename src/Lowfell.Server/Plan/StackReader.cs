@@ -56,12 +56,12 @@ internal sealed class StackReader(SetGraph graph)
         var (run, zone) = (view.Predictions, view.Context.Zone);
         var (layer, p) = (run.Layers[index], run[index]);
         var needed = index + 1 == view.Count ? view.DryingOf(index).TouchMinutes : view.Needed(index, index + 1).Minutes;
-        var hands = HandsOn.Batch(layer, zone, pieces);
+        var (hands, error) = (HandsOn.Batch(layer, zone, pieces, view.Context.Pace), view.Context.Pace.Error(layer.Technique));
         return new LayerReading(
             layer.Id, p.Raised.Colour.ToString(), p.Field.Colour.ToString(), p.Recess.Colour.ToString(), p.Average.Colour.ToString(),
             p.Wet.Raised.Colour.ToString(), p.Wet.Field.Colour.ToString(), p.Wet.Recess.Colour.ToString(),
             Positions(p.Change), Positions(p.DryFilmUm), Positions(p.Cover),
-            Duration(needed.Usual), Duration(needed.Low), Duration(needed.High), Math.Round(hands * (1 - HandsOn.TypicalError)), Math.Round(hands * (1 + HandsOn.TypicalError)),
+            Duration(needed.Usual), Duration(needed.Low), Duration(needed.High), Math.Round(hands * (1 - error)), Math.Round(hands * (1 + error)),
             Needs(layer, zone, pieces),
             layer.Paint.Any(x => x.Material.OpticsSource == OpticsSource.Estimated), CoatsToHide(run, index), LightLeft(run, index),
             Care.For(layer, zone.Substrate).Select(c => c.Text).ToList(), Recipe.Of(layer)?.Key ?? "", PartColours(run, index), Range(run, index + 1));

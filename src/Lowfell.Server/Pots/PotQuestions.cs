@@ -76,7 +76,7 @@ internal static class PotQuestions
             return Problems.NotFound("set");
         if (PotsReader.Mixes(graph).FirstOrDefault(m => m.Recipe.Key == key) is not { } mix)
             return Problems.NotFound("mix");
-        var work = mix.Layers.Sum(l => HandsOn.Batch(l.Layer, l.Zone, l.Pieces));
+        var work = mix.Layers.Sum(l => HandsOn.Batch(l.Layer, l.Zone, l.Pieces, StoredPace.Read(graph.Workshop.Paces)));
 
         // Where it shows most decides: the same pot may lie under a wash here and open there.
         var difference = mix.Layers.Select(l => l.ZoneId).Distinct().Select(z => Remeasured(graph, z, mix)).Max();

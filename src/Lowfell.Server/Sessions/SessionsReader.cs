@@ -1,124 +1,97 @@
+using Lowfell.Core.Estimates;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
+using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
 using Lowfell.Core.Sessions;
 using Lowfell.Core.Words;
-using Lowfell.Store;
 using Lowfell.Store.Rows;
 
 namespace Lowfell.Server.Sessions;
 
-/// <summary>Puts the work of some sets into the hours of their workshop, and words it.</summary>
-internal sealed class SessionsReader(WorkshopRow workshop, IReadOnlyList<SetGraph> sets, DateTimeOffset now, CancellationToken stop)
+/// <summary>Words a timetable: the one that was kept, or the best of this moment where none was.</summary>
+internal sealed class SessionsReader(Planner planner)
 {
-    /// <summary>So far ahead a timetable is looked for; longer where the work needs it.</summary>
-    private static readonly int[] weeksAhead = [52, 208];
+    private readonly SessionsReading empty = new(
+        planner.Workshop.Id, BenchWork.Clock(planner.Workshop).Id, planner.Terms.Hours.ToString(), planner.Guessed, planner.Workshop.Painters, null, null, null, null, 0, 0, 0, 0, "", [], [], [], []);
 
-    /// <summary>Counted in operations placed and not in time: asked again, the plan is the same.</summary>
-    private const int Placings = 60_000, FewestRounds = 6, MostRounds = 400;
-    private const int LongestBatchShare = 5;
-
-    /// <summary>So much is laid out at once; sets of a lower rank wait.</summary>
-    private const int MostOperations = 5000;
-
-    private readonly TimeZoneInfo zone = TimeZoneInfo.TryFindSystemTimeZoneById(workshop.TimeZone, out var found) ? found : TimeZoneInfo.Utc;
-    private readonly Dictionary<Guid, (SetGraph Graph, Place Place, IReadOnlyList<PieceRow> Pieces)> places = [];
-
-    public SessionsReading Read()
+    public SessionsReading Read(TimetableRow? row)
     {
-        var hours = BenchHours.Read(workshop.Hours, out _);
-        var guessed = hours is null;
-        hours ??= BenchHours.Usual;
-        var limit = new BatchLimit(hours.Weekly.Max(w => (int)(w.End - w.Start).TotalMinutes) * (LongestBatchShare - 1) / LongestBatchShare);
-        var (zones, leftOut) = Zones(limit);
-        var set = SetWork.Of(zones, limit);
-        var empty = new SessionsReading(workshop.Id, zone.Id, hours.ToString(), guessed, null, null, 0, 0, 0, 0, "", [], [], leftOut);
-        if (set.Operations.Count == 0)
-            return empty;
-        foreach (var weeks in weeksAhead)
-        {
-            var evenings = hours.From(now, weeks, zone);
-            var spraying = hours.SprayingFrom(evenings, zone);
-            if (evenings.Count == 0)
-                continue;
-            var work = new Work
-            {
-                Hours = evenings.Select(e => new Stretch(Minute(e.Start), Minute(e.End))).Where(s => s.Minutes > 0).ToList(),
-                Spraying = spraying?.Select(e => new Stretch(Minute(e.Start), Minute(e.End))).Where(s => s.Minutes > 0).ToList(),
-                Painters = Math.Max(1, workshop.Painters.Length),
-                SetUps = set.SetUps,
-                Operations = set.Operations.Select((o, i) => o with { Id = Label(set.Batches[i]) }).ToList(),
-                NotWetTogether = set.NotWetTogether,
-            };
-            var made = Scheduler.Make(work, new SearchLimit(Math.Clamp(Placings / work.Operations.Count, FewestRounds, MostRounds), null) { Stop = stop });
-            if (made.Timetable is { } table)
-                return Word(empty, work, set, table, made.Bound!);
-            if (weeks == weeksAhead[^1])
-                return empty with { Clash = Clash.Of(work, stop).Select(f => new PlannedClash(f.Kind, f.Words)).ToList() };
-        }
-
-        return empty;
+        if (row is null)
+            return Word(planner.Best(planner.Terms), null);
+        var kept = KeptPlan.Read(row.Plan);
+        var closest = planner.Closest(planner.Terms with { Kept = kept, AtOnce = kept.AtOnce });
+        var info = new KeptInfo(row.Number, row.MadeAt, row.Why, kept.AtOnce);
+        var changed = planner.Inputs.Since(PlanInputs.Read(row.Inputs));
+        var missed = closest.Table is null ? 0 : closest.Bench.Placed(kept).Count(p => p.Start < 0);
+        var holds = closest is { Table: not null, Moved.Count: 0, New: 0 } && missed == 0;
+        var reading = Word(closest, kept) with { Kept = info };
+        return holds && changed.Count == 0 ? reading : reading with { News = News(changed, missed, closest, kept), Kept = info };
     }
 
-    /// <summary>The zones of as many sets as a timetable holds, by rank, and the names of those that have to wait.</summary>
-    private (List<ZoneWork> Zones, List<string> LeftOut) Zones(BatchLimit limit)
+    /// <summary>What has changed, and what taking over the plan of today does.</summary>
+    private static PlanNews News(IReadOnlyList<string> changed, int missed, Made closest, KeptPlan kept)
     {
-        var (taken, leftOut, operations) = (new List<ZoneWork>(), new List<string>(), 0);
-        foreach (var graph in sets)
-        {
-            var zones = graph.Places.Select(p => Zone(graph, p)).OfType<ZoneWork>().ToList();
-            operations += SetWork.Of(zones, limit).Operations.Count;
-            if (operations <= MostOperations || taken.Count == 0)
-                taken.AddRange(zones);
-            else
-                leftOut.Add(graph.Set.Name);
-        }
-
-        return (taken, leftOut);
+        var why = new List<string>();
+        var shorts = changed.Where(c => c.StartsWith("too little", StringComparison.Ordinal)).ToList();
+        var others = changed.Except(shorts).ToList();
+        if (others.Count > 0)
+            why.Add($"Changed since: {Listed(others)}.");
+        if (shorts.Count > 0)
+            why.Add($"There is {Listed(shorts)}.");
+        if (missed > 0)
+            why.Add($"{missed} operation{(missed == 1 ? " is" : "s are")} not done that should be by now.");
+        if (closest.Table is not { } table)
+            return new PlanNews(string.Join(' ', [.. why, "No timetable can be had with it."]), 0, null);
+        var (was, will) = (kept.Operations.Count == 0 ? (DateTimeOffset?)null : kept.Operations.Max(o => o.End), table.Placements.Count == 0 ? (DateTimeOffset?)null : closest.Bench.Instant(table.Outcome.Finish));
+        var moved = closest.Moved.Count + closest.New;
+        why.Add(moved == 0 ? "Nothing has to move." : $"Taking it over moves {closest.Moved.Count} of {table.Placements.Count} operations{(closest.New > 0 ? $" and adds {closest.New}" : "")}.");
+        if (was is { } then && will is { } now && then.Date != now.Date)
+            why.Add($"Finished {Day(now)} rather than {Day(then)}.");
+        return new PlanNews(string.Join(' ', why), moved, will);
     }
 
-    private ZoneWork? Zone(SetGraph graph, Place place)
+    private const int MostListed = 4;
+
+    private static string Listed(IReadOnlyList<string> words) => words.Count <= MostListed ? string.Join(", ", words) : $"{string.Join(", ", words.Take(MostListed))} and {words.Count - MostListed} more";
+
+    public static string Day(DateTimeOffset at) => at.ToString("ddd d MMM", System.Globalization.CultureInfo.InvariantCulture);
+
+    /// <summary>A timetable in words; with the facts that clash where there is none.</summary>
+    public SessionsReading Word(Made made, KeptPlan? kept)
     {
-        var pieces = SetGraph.PiecesOf(place.Design).ToList();
-        if (pieces.Count == 0)
-            return null;
-        places[place.Zone.Id] = (graph, place, pieces);
-        var done = graph.Given[place.Zone.Id].SelectMany(g => g.Pieces.Select(p => (g.LineId, p))).ToHashSet();
-        var layers = place.Layers;
-        return new ZoneWork(place.Zone.Id, place.View, pieces.Count)
-        {
-            Touching = graph.Touching[place.Zone.Id].ToList(),
-            IsDone = (layer, piece) => done.Contains((layers[layer].Id, pieces[piece].Id)),
-        };
-    }
-
-    private int Minute(DateTimeOffset at) => (int)Math.Ceiling((at - now).TotalMinutes);
-
-    private DateTimeOffset At(int minute) => TimeZoneInfo.ConvertTime(now.AddMinutes(minute), zone);
-
-    private string Label(Batch batch)
-    {
-        var place = places[batch.Zone].Place;
-        return $"{EnumWords.Of(place.Layers[batch.Layer].Technique)} on {place.Name}";
-    }
-
-    private SessionsReading Word(SessionsReading empty, Work work, SetWork set, Timetable table, Bound bound)
-    {
+        var reading = empty with { LeftOut = made.Bench.LeftOut };
+        if (made.Bench.Work.Operations.Count == 0)
+            return reading;
+        if (made.Table is not { } table)
+            return reading with { Clash = planner.Clash(made).Select(f => new PlannedClash(f.Kind, f.Words)).ToList() };
+        var (bench, work) = (made.Bench, made.Bench.Work);
         var chain = Binding.Of(work, table);
         var binds = chain.Select((c, i) => (c.Operation, i)).ToDictionary(x => x.Operation, x => x.i);
         var closes = Closing(work, table);
+        var at = table.Placements.ToDictionary(p => p.Operation);
         var sessions = work.Hours.Select(h =>
         {
             var mine = table.Placements.Where(p => p.Start >= h.Start && p.Start < h.End).OrderBy(p => p.Start).ToList();
-            return new PlannedSession(At(h.Start), At(h.End), mine.Sum(p => p.End - p.Start), mine.Select(p => Word(set.Batches[p.Operation], p, work.Operations[p.Operation], closes, binds)).ToList());
+            var start = bench.Instant(h.Start);
+            return new PlannedSession(
+                mine.Count == 0 ? null : kept?.Sessions.FirstOrDefault(s => s.Start <= bench.Instant(mine[0].Start) && bench.Instant(mine[0].Start) < s.End)?.Id, start, bench.Instant(h.End), mine.Sum(p => p.End - p.Start),
+                mine.Select(p => Word(bench, p, kept, closes, binds)).ToList(), Ready(bench, mine));
         }).Where(s => s.Operations.Count > 0).ToList();
-        return empty with
+        return reading with
         {
-            Finish = At(table.Outcome.Finish),
-            SoonestFinish = At(bound.Finish),
-            FewestSessions = bound.Sessions,
+            Finish = bench.Instant(table.Outcome.Finish),
+            SoonestFinish = made.Bound is { } bound ? bench.Instant(bound.Finish) : null,
+            FewestSessions = made.Bound?.Sessions ?? 0,
             HandsOnMinutes = work.Operations.Sum(o => o.Length),
             IdleMinutes = table.Outcome.Idle,
             SetUps = table.Outcome.SetUps,
             Binding = Binding.Words(work, chain),
+            Due = bench.Due.Select(d =>
+            {
+                var finish = bench.Instant(d.Operations.Max(o => at[o].End));
+                return new PlannedDue(d.Set.Id, d.Set.Name, d.Set.DueDate!.Value, finish, DateOnly.FromDateTime(finish.DateTime) <= d.Set.DueDate.Value);
+            }).ToList(),
             Sessions = sessions,
         };
     }
@@ -127,22 +100,50 @@ internal sealed class SessionsReader(WorkshopRow workshop, IReadOnlyList<SetGrap
     private static Dictionary<int, int> Closing(Work work, Timetable table)
     {
         var closes = new Dictionary<int, int>();
+        var at = table.Placements.ToDictionary(p => p.Operation);
         foreach (var after in work.Operations.SelectMany(o => o.After).Where(a => a.MaxWait is not null))
         {
-            var at = table.Placements[after.Operation].End + after.MaxWait!.Value;
-            closes[after.Operation] = closes.TryGetValue(after.Operation, out var known) ? Math.Min(known, at) : at;
+            var until = at[after.Operation].End + after.MaxWait!.Value;
+            closes[after.Operation] = closes.TryGetValue(after.Operation, out var known) ? Math.Min(known, until) : until;
         }
 
         return closes;
     }
 
-    private PlannedOperation Word(Batch batch, Placement p, Operation operation, Dictionary<int, int> closes, Dictionary<int, int> binds)
+    private static PlannedOperation Word(BenchWork bench, Placement p, KeptPlan? kept, Dictionary<int, int> closes, Dictionary<int, int> binds)
     {
-        var (graph, place, pieces) = places[batch.Zone];
-        var layer = place.Layers[batch.Layer];
+        var batch = bench.Set.Batches[p.Operation];
+        var at = bench.At(batch);
+        var (place, layer, view, pieces, all) = at;
         return new PlannedOperation(
-            p.Operation, graph.Set.Id, place.Zone.Id, layer.Id, graph.Set.Name, place.Design.Name, place.Zone.Name, batch.Layer + 1, EnumWords.Of(layer.Technique),
-            string.Join(" + ", layer.Paint.Select(x => x.Material.Name)), place.View.Predictions[batch.Layer].Average.Colour.ToString(), batch.Pieces.Select(i => pieces[i].Label).ToList(), pieces.Count,
-            At(p.Start), At(p.End), operation.WetMinutes, closes.TryGetValue(p.Operation, out var until) ? At(until) : null, binds.TryGetValue(p.Operation, out var link) ? link : null, p.Painter);
+            p.Operation, place.Graph.Set.Id, place.Zone.Id, layer.Id, pieces[0].Id, place.Graph.Set.Name, place.Design.Name, place.Zone.Name, batch.Layer + 1, EnumWords.Of(layer.Technique),
+            string.Join(" + ", layer.Paint.Select(x => x.Material.Name)), view.Predictions[batch.Layer].Average.Colour.ToString(), pieces.Select(x => x.Label).ToList(), all.Count,
+            bench.Instant(p.Start), bench.Instant(p.End), bench.Work.Operations[p.Operation].WetMinutes, closes.TryGetValue(p.Operation, out var until) ? bench.Instant(until) : null,
+            binds.TryGetValue(p.Operation, out var link) ? link : null, p.Painter, kept?.Find(at)?.Pinned ?? false);
     }
+
+    private static GetReady Ready(BenchWork bench, IReadOnlyList<Placement> mine)
+    {
+        var at = mine.Select(p => bench.At(bench.Set.Batches[p.Operation])).ToList();
+        var prepare = at.Where(a => a.Layer.Preparation != Preparation.None).GroupBy(a => (a.Layer.Preparation, a.Layer.Main?.Name)).Select(g =>
+            $"{g.Key.Name}, {EnumWords.Of(g.Key.Preparation)}: {Duration.Words(Preparations.LeadMinutes(g.Key.Preparation).Usual)} before it is laid").ToList();
+        var pots = at.Where(a => a.Layer.Paint.Count > 0).GroupBy(a => Recipe.Of(a.Layer)!.Key).Select(g =>
+        {
+            var layer = g.First().Layer;
+            var ml = g.Sum(a => Quantities.PotMl(a.Layer, a.View.Context.Zone, a.Pieces.Count));
+            return new PotReady(string.Join(" + ", layer.Paint.Select(p => p.Material.Name)), layer.Dilution is { } d ? $"{d} {d.Thinner.Name}" : "", Math.Round(ml, 1), PotColour.InTheJar(layer.Paint).ToString());
+        }).OrderByDescending(p => p.Ml).ToList();
+        var tools = at.Select(a => Tool(a.Layer)).OfType<string>().Distinct().Order().ToList();
+        var care = at.SelectMany(a => Care.For(a.Layer, a.Place.Design.Substrate)).Distinct().OrderBy(c => c.Care).Select(c => c.Text).Distinct().ToList();
+        return new GetReady(prepare, pots, tools, care);
+    }
+
+    /// <summary>What to lay out, with what not to spoil by it.</summary>
+    private static string? Tool(Layer layer) => layer.Tool switch
+    {
+        Core.Layers.Tool.Brush when layer.Technique is Technique.Stipple or Technique.DryBrush or Technique.Overbrush => "an old brush, for stippling and dragging",
+        Core.Layers.Tool.Brush when layer.Carrier is { } c && c.IsSolvent() => "a synthetic brush for spirit, apart from those for water",
+        _ when TechniqueTable.For(layer.Technique, layer.Tool).SetUpMinutes <= 0 => null,
+        _ => EnumWords.Of(layer.Tool),
+    };
 }

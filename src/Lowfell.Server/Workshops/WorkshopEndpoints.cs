@@ -15,12 +15,13 @@ public sealed record SetEntry(Guid Id, string Name, int Scale);
 
 public sealed record WorkshopEntry(
     Guid Id, string Name, decimal TemperatureC, decimal RelativeHumidity, bool AirMoves, string Currency, uint Version, IReadOnlyList<SetEntry> Sets,
-    decimal TableMetres, Handling Handling, Sheen TargetSheen, string TimeZone, IReadOnlyList<string> Painters, bool Inches, DateTimeOffset? PutAwayAt, string Hours);
+    decimal TableMetres, Handling Handling, Sheen TargetSheen, string TimeZone, IReadOnlyList<string> Painters, bool Inches, DateTimeOffset? PutAwayAt, string Hours, int? DryingPlaces);
 
-/// <summary>A workshop as it is entered; what is left out of a change stays as it is. <paramref name="Version"/> is needed for a change.</summary>
+/// <summary>A workshop as it is entered; what is left out of a change stays as it is, and 0 drying places are room for all. <paramref name="Version"/> is needed for a change.</summary>
 public sealed record WorkshopIn(
     string? Name, decimal? TemperatureC, decimal? RelativeHumidity, string? Currency = null, uint? Version = null, bool? AirMoves = null,
-    decimal? TableMetres = null, Handling? Handling = null, Sheen? TargetSheen = null, string? TimeZone = null, IReadOnlyList<string?>? Painters = null, bool? Inches = null, string? Hours = null);
+    decimal? TableMetres = null, Handling? Handling = null, Sheen? TargetSheen = null, string? TimeZone = null, IReadOnlyList<string?>? Painters = null, bool? Inches = null, string? Hours = null,
+    int? DryingPlaces = null);
 
 /// <summary>What a change of a workshop comes to.</summary>
 public sealed record WorkshopTold(Guid Id, uint Version);
@@ -68,6 +69,7 @@ public static class WorkshopEndpoints
             Painters = entry.Painters?.Select(p => p!.Trim()).ToArray() ?? [],
             Inches = entry.Inches ?? false,
             Hours = Hours(entry.Hours) ?? "",
+            DryingPlaces = entry.DryingPlaces is > 0 ? entry.DryingPlaces : null,
         };
         NewWorkshop.Add(write, row);
         await write.Save();
@@ -86,6 +88,7 @@ public static class WorkshopEndpoints
         if (!string.IsNullOrWhiteSpace(entry.Hours) && BenchHours.Read(entry.Hours, out var wrong) is null)
             faults.Add("hours", wrong);
         faults.Require(entry.Hours is null || entry.Hours.Length <= LongestHours, "hours", $"Say the hours in at most {LongestHours} characters.");
+        faults.Range(entry.DryingPlaces, "dryingPlaces", 0, 500);
         faults.Require(entry.Painters is null || entry.Painters.Count <= MostPainters, "painters", $"At most {MostPainters} painters.");
         for (var i = 0; i < Math.Min(entry.Painters?.Count ?? 0, MostPainters); i++)
         {
@@ -122,6 +125,7 @@ public static class WorkshopEndpoints
             row.Painters = entry.Painters.Select(p => p!.Trim()).ToArray();
         row.Inches = entry.Inches ?? row.Inches;
         row.Hours = Hours(entry.Hours) ?? row.Hours;
+        row.DryingPlaces = entry.DryingPlaces is null ? row.DryingPlaces : entry.DryingPlaces == 0 ? null : entry.DryingPlaces;
         if (!await write.Fits(row, entry.Version))
             return Problems.Changed("workshop", Word(await WithSets(write.Db).FirstAsync(w => w.Id == workshopId, write.Stop)));
         await write.Save();
@@ -149,5 +153,5 @@ public static class WorkshopEndpoints
 
     private static WorkshopEntry Word(WorkshopRow w) => new(
         w.Id, w.Name, w.TemperatureC, w.RelativeHumidity, w.AirMoves, w.Currency, w.Version, w.Sets.Select(s => new SetEntry(s.Id, s.Name, s.Scale)).ToList(),
-        w.TableMetres, w.Handling, w.TargetSheen, w.TimeZone, w.Painters, w.Inches, w.PutAwayAt, w.Hours);
+        w.TableMetres, w.Handling, w.TargetSheen, w.TimeZone, w.Painters, w.Inches, w.PutAwayAt, w.Hours, w.DryingPlaces);
 }

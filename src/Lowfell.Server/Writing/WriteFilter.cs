@@ -36,20 +36,27 @@ internal sealed class WriteFilter(Write write, LowfellDb db, SetGraphs graphs, I
             write.Begin(actor, told.At, stop);
             progress.State = WriteState.NotStored;
             await using var transaction = await db.Database.BeginTransactionAsync(stop);
-            await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({id.ToString()}, 0))", stop);
-            var begun = await Journal.Begin(db, step == Guid.Empty ? id : step, id, actor, stop);
-            if (begun.Told is { } toldBefore)
-                return begun.BodyHash.AsSpan().SequenceEqual(hash) ? Again(toldBefore, writing) : Reused();
-            if (begun.Spent)
-                return Spent();
-            var answer = await next(invocation);
-            if (answer is not IOutcome { Told: { } came })
-                return Only(answer);
-            await Keep(id, begun.Step, hash, came, stop);
-            progress.State = WriteState.Unknown;
-            await transaction.CommitAsync(stop);
-            progress.State = WriteState.Stored;
-            return came;
+            try
+            {
+                await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({id.ToString()}, 0))", stop);
+                var begun = await Journal.Begin(db, step == Guid.Empty ? id : step, id, actor, stop);
+                if (begun.Told is { } toldBefore)
+                    return begun.BodyHash.AsSpan().SequenceEqual(hash) ? Again(toldBefore, writing) : Reused();
+                if (begun.Spent)
+                    return Spent();
+                var answer = await next(invocation);
+                if (answer is not IOutcome { Told: { } came })
+                    return Only(answer);
+                await Keep(id, begun.Step, hash, came, stop);
+                progress.State = WriteState.Unknown;
+                await transaction.CommitAsync(stop);
+                progress.State = WriteState.Stored;
+                return came;
+            }
+            catch (Exception unclear) when (WriteRetry.HidesABreak(db, unclear))
+            {
+                throw WriteRetry.Broke(unclear);
+            }
         }, http.RequestAborted);
         if (result is IResult refusal)
             return refusal;

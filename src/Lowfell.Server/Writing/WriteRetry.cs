@@ -25,6 +25,16 @@ internal sealed class WriteRetry(DbContext db) : NpgsqlRetryingExecutionStrategy
         _ => false,
     };
 
+    /// <summary>
+    /// Whether this was thrown over a connection that broke meanwhile, in words that do not say so: the driver and the layers above it
+    /// tell that in many ways, some as a mistake of the caller.
+    /// </summary>
+    public static bool HidesABreak(DbContext db, Exception error) =>
+        error is not (NpgsqlException or DbUpdateException { InnerException: NpgsqlException } or OperationCanceledException) && db.Database.GetDbConnection().State != System.Data.ConnectionState.Open;
+
+    /// <summary>The same, said as what it is.</summary>
+    public static NpgsqlException Broke(Exception unclear) => new("The connection to the database broke.", new IOException(unclear.Message, unclear));
+
     // Deadlocks of many at once are parted by chance.
     protected override TimeSpan? GetNextDelay(Exception lastException) =>
         ExceptionsEncountered.Count <= MostTries ? TimeSpan.FromMilliseconds(Random.Shared.Next(10, 40) * Math.Min(20, 1 << ExceptionsEncountered.Count)) : null;

@@ -13,7 +13,7 @@ public static class DemoSet
     {
         if (await db.Workshops.AnyAsync(stop))
             return false;
-        var workshop = new WorkshopRow { Name = "Fen Row bench", CreatedAt = now, TemperatureC = 17, RelativeHumidity = 0.62m, Currency = "€", TimeZone = "Europe/London", Hours = "Tue Thu 19:30-22:00, Sat 10:00-13:00, spraying until 21:30" };
+        var workshop = new WorkshopRow { Name = "Fen Row bench", CreatedAt = now, TemperatureC = 17, RelativeHumidity = 0.62m, Currency = "€", TimeZone = "Europe/London", Hours = "Mon Tue Wed Thu Fri 19:00-22:00, Sat 10:00-16:00, spraying until 21:30", Painters = ["EW", "TB"] };
         db.Add(workshop);
         var shelf = DemoShelf.Materials(workshop.Id).ToDictionary(m => m.Name);
         DemoPots.FillBottles(shelf);
@@ -33,7 +33,6 @@ public static class DemoSet
             TableMetres = 0.9m,
             Handling = Handling.Careful,
             TargetSheen = Sheen.Matt,
-            DueDate = new DateOnly(2026, 12, 12),
         };
         set.Designs.AddRange(Designs(treatments));
         for (var i = 0; i < set.Designs.Count; i++)

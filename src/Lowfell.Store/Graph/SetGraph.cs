@@ -170,6 +170,7 @@ public sealed class SetGraph
         Measures(row, design), new SetTerms(Set.Scale, (double)Set.TableMetres, Set.TargetSheen, Set.Handling), Workshop.HouseRules, Climate, shelf.OnShelf)
     {
         Pieces = Math.Max(1, PieceCount(design)),
+        Pace = StoredPace.Read(Workshop.Paces),
         Pots = progress.ForRules(row.Id, this, design),
         EdgesApart = design.Zones.Any(z => z.CutEdge && z.Id != row.Id),
 

@@ -22,6 +22,7 @@ internal sealed class WorkshopMapping : IEntityTypeConfiguration<WorkshopRow>
             t.HasCheckConstraint("ck_workshops_temperature", "temperature_c between -10 and 45");
             t.HasCheckConstraint("ck_workshops_humidity", "relative_humidity between 0 and 1");
             t.HasCheckConstraint("ck_workshops_table_metres", "table_metres between 0.1 and 10");
+            t.HasCheckConstraint("ck_workshops_drying_places", "drying_places between 1 and 500");
             t.HasCheckConstraint("ck_workshops_painters", "cardinality(painters) <= 4");
         });
         row.Property(w => w.Name).HasMaxLength(120);
@@ -31,6 +32,7 @@ internal sealed class WorkshopMapping : IEntityTypeConfiguration<WorkshopRow>
         row.Property(w => w.TargetSheen).HasDefaultValue(Sheen.Matt);
         row.Property(w => w.TimeZone).HasMaxLength(60).HasDefaultValue("UTC");
         row.Property(w => w.Hours).HasMaxLength(400).HasDefaultValue("");
+        row.Property(w => w.Paces).HasColumnType("jsonb").HasDefaultValueSql("'{}'");
         row.Property(w => w.Painters).HasDefaultValueSql("'{}'");
         row.ComplexProperty(w => w.HouseRules);
         row.HasRowVersion(w => w.Version);

@@ -127,6 +127,45 @@ namespace Lowfell.Store.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.CalendarAddressRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<DateTimeOffset?>("RevokedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("revoked_at");
+
+                    b.Property<byte[]>("SecretHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("secret_hash");
+
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_calendar_addresses");
+
+                    b.HasIndex("SecretHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_calendar_addresses_secret_hash");
+
+                    b.HasIndex("WorkshopId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_calendar_addresses_workshop_id")
+                        .HasFilter("revoked_at is null");
+
+                    b.ToTable("calendar_addresses", (string)null);
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.CalibrationRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -630,6 +669,37 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_layers_wait", "wait_minutes between 0 and 43200");
                         });
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.LeftOutRow", b =>
+                {
+                    b.Property<Guid>("TreatmentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("treatment_id");
+
+                    b.Property<Guid>("LineId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("line_id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("LayerId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("layer_id");
+
+                    b.Property<Guid?>("OnLineId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("on_line_id");
+
+                    b.HasKey("TreatmentId", "LineId")
+                        .HasName("pk_left_out_layers");
+
+                    b.HasIndex("LayerId")
+                        .HasDatabaseName("ix_left_out_layers_layer_id");
+
+                    b.ToTable("left_out_layers", (string)null);
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.MaterialRow", b =>
@@ -1314,7 +1384,7 @@ namespace Lowfell.Store.Migrations
 
                     b.ToTable("slice_versions", null, t =>
                         {
-                            t.HasCheckConstraint("ck_slice_versions_slice", "slice in ('plan', 'shelf', 'stock', 'work')");
+                            t.HasCheckConstraint("ck_slice_versions_slice", "slice in ('plan', 'shelf', 'stock', 'work', 'sessions')");
                         });
                 });
 
@@ -1389,6 +1459,54 @@ namespace Lowfell.Store.Migrations
                             t.HasCheckConstraint("ck_stock_moves_ml", "ml <> 0");
 
                             t.HasCheckConstraint("ck_stock_moves_sign", "case kind when 'bought' then ml > 0 when 'returned' then ml > 0 when 'opening' then ml > 0 when 'corrected' then true else ml < 0 end");
+                        });
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.TimetableRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Inputs")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("inputs");
+
+                    b.Property<DateTimeOffset>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<string>("Plan")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("plan");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("why");
+
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_timetables");
+
+                    b.HasIndex("WorkshopId", "Number")
+                        .IsUnique()
+                        .HasDatabaseName("ix_timetables_workshop_id_number");
+
+                    b.ToTable("timetables", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_timetables_number", "number > 0");
                         });
                 });
 
@@ -1699,6 +1817,10 @@ namespace Lowfell.Store.Migrations
                         .HasDefaultValue("")
                         .HasColumnName("currency");
 
+                    b.Property<int?>("DryingPlaces")
+                        .HasColumnType("integer")
+                        .HasColumnName("drying_places");
+
                     b.Property<string>("Handling")
                         .IsRequired()
                         .ValueGeneratedOnAdd()
@@ -1724,6 +1846,13 @@ namespace Lowfell.Store.Migrations
                         .HasMaxLength(120)
                         .HasColumnType("character varying(120)")
                         .HasColumnName("name");
+
+                    b.Property<string>("Paces")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("paces")
+                        .HasDefaultValueSql("'{}'");
 
                     b.PrimitiveCollection<string[]>("Painters")
                         .IsRequired()
@@ -1850,6 +1979,8 @@ namespace Lowfell.Store.Migrations
 
                     b.ToTable("workshops", null, t =>
                         {
+                            t.HasCheckConstraint("ck_workshops_drying_places", "drying_places between 1 and 500");
+
                             t.HasCheckConstraint("ck_workshops_handling", "handling in ('display', 'careful', 'hard play')");
 
                             t.HasCheckConstraint("ck_workshops_house_rules_bare_percent", "house_rules_bare_percent in ('of the mix', 'added')");
@@ -2142,6 +2273,16 @@ namespace Lowfell.Store.Migrations
                         .HasConstraintName("fk_blobs_workshops_workshop_id");
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.CalendarAddressRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_calendar_addresses_workshops_workshop_id");
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.CalibrationRow", b =>
                 {
                     b.HasOne("Lowfell.Store.Rows.MaterialRow", null)
@@ -2246,6 +2387,23 @@ namespace Lowfell.Store.Migrations
                         .HasConstraintName("fk_layers_treatments_treatment_id");
 
                     b.Navigation("Mix");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.LeftOutRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.LayerRow", null)
+                        .WithMany()
+                        .HasForeignKey("LayerId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_left_out_layers_layers_layer_id");
+
+                    b.HasOne("Lowfell.Store.Rows.TreatmentRow", null)
+                        .WithMany()
+                        .HasForeignKey("TreatmentId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_left_out_layers_treatments_treatment_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.MaterialRow", b =>
@@ -2413,6 +2571,16 @@ namespace Lowfell.Store.Migrations
                         .HasForeignKey("WorkEventId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_stock_moves_work_events_work_event_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.TimetableRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_timetables_workshops_workshop_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.TreatmentRevisionRow", b =>

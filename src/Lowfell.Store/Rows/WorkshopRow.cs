@@ -33,6 +33,12 @@ public sealed class WorkshopRow
     /// <summary>Initials of those who paint here.</summary>
     public string[] Painters { get; set; } = [];
 
+    /// <summary>How many batches of pieces can lie and dry at once; null has room for all.</summary>
+    public int? DryingPlaces { get; set; }
+
+    /// <summary>What it knows of its own hands, by technique.</summary>
+    public string Paces { get; set; } = "{}";
+
     /// <summary>Lengths are read and shown in inches.</summary>
     public bool Inches { get; set; }
 

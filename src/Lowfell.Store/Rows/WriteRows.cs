@@ -34,6 +34,9 @@ public enum Slice
 
     /// <summary>Pots and what was done.</summary>
     Work,
+
+    /// <summary>Timetables that were taken over.</summary>
+    Sessions,
 }
 
 /// <summary>Counts the writes to one slice of a workshop: who holds that slice at this version holds it as it is.</summary>

@@ -11,6 +11,8 @@ public sealed class BenchHoursTests
     [InlineData("weekdays 20:00-21:30", "Mon Tue Wed Thu Fri 20:00-21:30")]
     [InlineData("Fri-Sun 9-12", "Fri Sat Sun 09:00-12:00")]
     [InlineData("Sat 10-12, Sat 14-17", "Sat 10:00-12:00, Sat 14:00-17:00")]
+    [InlineData("Sat 10-12, away 24 Dec 2026 - 2 Jan 2027, also 2027-01-03 14-18", "Sat 10:00-12:00, away 2026-12-24 to 2027-01-02, extra 2027-01-03 14:00-18:00")]
+    [InlineData("Sat 10-12; off 2026-11-28", "Sat 10:00-12:00, away 2026-11-28")]
     public void They_are_read_any_way_they_are_written_and_said_one_way(string text, string said)
     {
         var read = BenchHours.Read(text, out var fault);
@@ -25,11 +27,21 @@ public sealed class BenchHoursTests
     [InlineData("Sat 13-10", "ends before it starts")]
     [InlineData("Sat 10-13, Sat 12-15", "two stretches at the same time")]
     [InlineData("Sat 10:00", "was not understood")]
+    [InlineData("Sat 10-12, away 2027-01-02 to 2026-12-24", "is no range of days")]
+    [InlineData("Sat 10-12, extra 2027-02-30 10-12", "is no day with times")]
     [InlineData("Sat 10-25", "was not understood")]
     public void What_is_wrong_is_said_with_what_to_write(string text, string says)
     {
         Assert.Null(BenchHours.Read(text, out var fault));
         Assert.Contains(says, fault, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Days_off_and_stretches_out_of_turn_count_and_what_overlaps_is_one_stretch()
+    {
+        var hours = BenchHours.Read("Sat 10-12, away 2026-12-05 to 2026-12-12, extra 2026-12-05 18-20, extra 2026-12-19 11-15", out _)!;
+        var evenings = hours.From(new DateTimeOffset(2026, 11, 27, 0, 0, 0, TimeSpan.Zero), 4, TimeZoneInfo.Utc);
+        Assert.Equal(["28 10-12", "5 18-20", "19 10-15"], evenings.Select(e => $"{e.Start.Day} {e.Start.Hour}-{e.End.Hour}"));
     }
 
     [Fact]

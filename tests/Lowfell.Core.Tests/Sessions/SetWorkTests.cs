@@ -36,6 +36,48 @@ public sealed class SetWorkTests
     };
 
     [Fact]
+    public void The_dryer_is_held_a_few_pieces_at_a_time_and_the_next_coat_waits_no_longer_for_it()
+    {
+        Layer[] stack = [Lay(Technique.BaseCoat, Bench.Brown, Tool.Brush) with { Drying = DryingMode.HotAir }, Lay(Technique.DryBrush, Bench.White, Tool.Brush), Lay(Technique.PinWash, Bench.EnamelWash, Tool.Brush) with { Drying = DryingMode.HotAir }];
+        var zone = Zone(9) with { View = new StackView(Zone(1).View.Context, stack) };
+        var work = SetWork.Of([zone], new(130));
+        foreach (var (batch, i) in work.Batches.Select((b, i) => (b, i)))
+            Assert.InRange(work.Operations[i].HotAirMinutes, batch.Layer == 0 ? 1 : 0, batch.Layer == 0 ? (batch.Pieces.Count + 3) / 4 * 5 : 0);
+        var still = SetWork.Of([zone with { View = new StackView(zone.View.Context, [stack[0] with { Drying = DryingMode.Air }, .. stack[1..]]) }], new(130));
+        int Longest(SetWork of) => of.Batches.Select((b, i) => (b, i)).Where(x => x.b.Layer == 1).SelectMany(x => of.Operations[x.i].After).Max(a => a.MinWait);
+        Assert.True(Longest(work) < Longest(still), $"{Longest(work)} and {Longest(still)}");
+        Assert.Empty(TimetableCheck.Faults(Timed(work, 2), Scheduler.Make(Timed(work, 2), new(30, null)).Timetable!));
+    }
+
+    [Fact]
+    public void What_nothing_reaches_later_is_dry_before_the_piece_is_put_together()
+    {
+        var design = Guid.CreateVersion7();
+        var context = Zone(1).View.Context;
+        var inside = new ZoneWork(Guid.CreateVersion7(), new StackView(context with { Zone = context.Zone with { BeforeAssembly = true } }, brick[..2]), 6) { Design = design };
+        var outside = new ZoneWork(Guid.CreateVersion7(), new StackView(context, [brick[0], new Layer { Technique = Technique.Assemble }, brick[1]]), 6) { Design = design };
+        var work = SetWork.Of([outside, inside], new(20));
+        var table = Scheduler.Make(Timed(work), new(60, null)).Timetable!;
+        Assert.Empty(TimetableCheck.Faults(Timed(work), table));
+        var touch = inside.View.DryingOf(1).TouchMinutes.Usual;
+        for (var piece = 0; piece < 6; piece++)
+        {
+            Placement Of(ZoneWork zone, int layer) => table.Placements[work.Batches.ToList().FindIndex(b => b.Zone == zone.Id && b.Layer == layer && b.Pieces.Contains(piece))];
+            Assert.True(Of(outside, 1).Start >= Of(inside, 1).End + touch);
+        }
+    }
+
+    [Fact]
+    public void A_plan_that_is_kept_is_cut_as_it_was_and_what_is_new_comes_by_itself()
+    {
+        var zone = Zone(10, done: (layer, piece) => layer == 0 && piece == 4) with { Together = layer => layer < 2 ? [[0, 5], [4, 9, 1]] : [] };
+        var work = SetWork.Of([zone], new(130));
+        Assert.Equal(["0 5", "9 1"], work.Batches.Where(b => b.Layer == 0).Take(2).Select(b => string.Join(' ', b.Pieces)));
+        Assert.Equal(["0 5", "4 9 1"], work.Batches.Where(b => b.Layer == 1).Take(2).Select(b => string.Join(' ', b.Pieces)));
+        Assert.Equal(Enumerable.Range(0, 10).Where(p => p != 4), work.Batches.Where(b => b.Layer == 0).SelectMany(b => b.Pieces).Order());
+    }
+
+    [Fact]
     public void Every_piece_gets_every_layer_that_it_has_not_got()
     {
         Gen.Select(Gen.Int[1, 30], Gen.Int[0, 6]).Sample((pieces, done) =>

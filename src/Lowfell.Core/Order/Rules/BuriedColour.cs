@@ -27,7 +27,7 @@ internal sealed class BuriedColour : LayerRule
         var left = run.SeenWithin(view.Count, view.Layers[i].Region).DifferenceTo(run.FinishedWith(i, view.Layers[i] with { Strength = 0 })).Largest();
         if (left >= NoVisibleChange.LeastSeen)
             return null;
-        var minutes = HandsOn.Batch(view.Layers[i], view.Context.Zone, view.Context.Pieces);
+        var minutes = HandsOn.Batch(view.Layers[i], view.Context.Zone, view.Context.Pieces, view.Context.Pace);
         return new Finding(Facts.Id, Severity.Hint, [i, over], "Nothing of this colour is left",
             Invariant($"{view.Layers[i].MaterialName} is buried under layer {over + 1}, {view.Layers[over].MaterialName}: without it the finished zone differs by {left:0.0} at most; about {NoVisibleChange.LeastSeen:0} is the least an eye can tell."),
             [new Remedy("leave-out", $"Leave it out (saves about {Duration.Words(minutes)})", SolventWork.WithCleanUp(view, i))]);

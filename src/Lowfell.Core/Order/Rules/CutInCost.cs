@@ -26,10 +26,10 @@ internal sealed class CutInCost : LayerRule
         var main = view.NextBelow(i, j => view.IsFullFilm(j) && view.Layers[j].Technique == Technique.BaseCoat && view.Layers[j].Main!.IsOpaque);
         if (main < 0)
             return null;
-        var cutIn = (context.Zone.JointMm / 10 * CutInMinutesPerCm + HandsOn.PerPiece(layer, context.Zone)) * context.Pieces;
+        var cutIn = (context.Zone.JointMm / 10 * CutInMinutesPerCm + HandsOn.PerPiece(layer, context.Zone, context.Pace)) * context.Pieces;
         var first = layer with { Region = Region.All, Technique = Technique.BaseCoat };
         var dragged = view.Layers[main] with { Technique = Technique.Overbrush, Tool = Tool.Brush };
-        var instead = HandsOn.PerPiece(first, context.Zone) * context.Pieces + (HandsOn.PerPiece(dragged, context.Zone) - HandsOn.PerPiece(view.Layers[main], context.Zone)) * context.Pieces;
+        var instead = HandsOn.PerPiece(first, context.Zone, context.Pace) * context.Pieces + (HandsOn.PerPiece(dragged, context.Zone, context.Pace) - HandsOn.PerPiece(view.Layers[main], context.Zone, context.Pace)) * context.Pieces;
         var saved = cutIn - instead;
         if (saved <= 0)
             return null;

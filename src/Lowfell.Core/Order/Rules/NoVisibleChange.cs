@@ -39,7 +39,7 @@ internal sealed class NoVisibleChange : LayerRule
     private Finding Describe(StackView view, int i, string why, bool stronger)
     {
         var (layer, pieces) = (view.Layers[i], view.Context.Pieces);
-        var minutes = HandsOn.Batch(layer, view.Context.Zone, pieces);
+        var minutes = HandsOn.Batch(layer, view.Context.Zone, pieces, view.Context.Pace);
         var saves = $"saves about {Duration.Words(minutes)}{(pieces > 1 ? $" over {pieces} pieces" : "")}";
         var remedies = new List<Remedy> { new("leave-out", $"Leave it out ({saves})", SolventWork.WithCleanUp(view, i)) };
         // What is too small to be told is not told for being laid more heavily.

@@ -24,8 +24,8 @@ internal sealed class Overspray : LayerRule
             return null;
         var edgeMm = Math.Min(context.Zone.EdgeMm, neighbour.Zone.EdgeMm) / 2;
         var strip = neighbour.Zone with { AreaCm2 = edgeMm * DriftMm / 100, EdgeMm = edgeMm, JointMm = 0 };
-        var repair = neighbour.Layers.Where(l => l.Paint.Count > 0).Sum(l => HandsOn.Batch(l, strip, context.Pieces));
-        var masking = new[] { Technique.Mask, Technique.Unmask }.Sum(t => HandsOn.Batch(new Layer { Technique = t }, context.Zone with { EdgeMm = edgeMm }, context.Pieces));
+        var repair = neighbour.Layers.Where(l => l.Paint.Count > 0).Sum(l => HandsOn.Batch(l, strip, context.Pieces, context.Pace));
+        var masking = new[] { Technique.Mask, Technique.Unmask }.Sum(t => HandsOn.Batch(new Layer { Technique = t }, context.Zone with { EdgeMm = edgeMm }, context.Pieces, context.Pace));
         return new Finding(Facts.Id, Severity.Caution, [i], "Overspray on a finished neighbour",
             $"{view.Says(i)}, is sprayed beside {neighbour.Name}, which is finished by then. Repairing the strip costs about {Duration.Words(repair)} over the pieces, masking it about {Duration.Words(masking)} (estimates).",
             [

@@ -12,7 +12,7 @@ type Call<T> = Parameters<ReturnType<typeof useWrite>[0]>[0] &
  * what stands.
  */
 export function useChange(workshopId: string) {
-  const [send, busy] = useWrite("plan", "shelf", "work");
+  const [send, busy] = useWrite("plan", "shelf", "work", "sessions");
   const say = useSay();
   const change = useCallback(
     async <T>(words: string | ((answer: T) => string) | null, call: Call<T>): Promise<T | null> => {

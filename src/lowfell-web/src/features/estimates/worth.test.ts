@@ -24,6 +24,8 @@ const layer = (
 
 const reading: Schema["EstimatesReading"] = {
   setId: "s",
+  workshopId: "w",
+  workshopVersion: 1,
   tableMetres: 0.9,
   minutes: 100,
   typicalError: 0.3,

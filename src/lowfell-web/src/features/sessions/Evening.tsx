@@ -1,16 +1,43 @@
 import { Link } from "react-router";
 import { minutes } from "../../shared/words";
-import { clock, day, drying, into, pieceWords, type Operation, type Session } from "./evenings";
+import { Block } from "./Block";
+import {
+  clock,
+  day,
+  drying,
+  hands,
+  into,
+  painterWords,
+  pieceWords,
+  type Operation,
+  type Plan,
+  type Session,
+} from "./evenings";
+import { Ready } from "./Ready";
+import type { Timetable } from "./useTimetable";
 
-const LANES = 3;
+const DRYING_SHOWN = 3,
+  LANE_PX = 37;
 
 /** One session: hands above, drying below as wedges that thin out, windows as doors that close; and all of it as a list. */
-export function Evening({ session, widest }: { session: Session; widest: number }) {
+export function Evening(props: {
+  session: Session;
+  plan: Plan;
+  timetable: Timetable;
+  widest: number;
+  open: (o: Operation) => void;
+}) {
+  const { session, plan, widest } = props;
   const x = (m: number) => `${(100 * m) / widest}%`;
   const whole = into(session, session.end);
-  const wet = drying(session, LANES);
+  const wet = drying(session, DRYING_SHOWN);
+  const painters = hands(session);
   return (
-    <section aria-label={`${day(session.start)}, ${clock(session.start)}`} className="mt-3">
+    <section
+      aria-label={`${day(session.start)}, ${clock(session.start)}`}
+      data-session={session.start}
+      className="mt-3"
+    >
       <div className="grid gap-x-3 md:grid-cols-[104px_minmax(0,1fr)]">
         <h2 className="text-sm font-semibold">
           {day(session.start)}
@@ -18,80 +45,111 @@ export function Evening({ session, widest }: { session: Session; widest: number 
             {clock(session.start)}–{clock(session.end)}
           </span>
         </h2>
-        <div aria-hidden="true" className="relative max-md:hidden">
-          <div className="relative h-9 border-t border-ink" style={{ width: x(whole) }} />
-          {session.operations.map((o) => (
-            <Block key={o.id} o={o} session={session} x={x} />
-          ))}
-          {wet.map((o) => (
-            <Wedge key={o.id} o={o} session={session} widest={widest} />
-          ))}
+        <div className="relative max-md:hidden">
+          <div
+            role="group"
+            aria-label={`Hands on ${day(session.start)}`}
+            className="relative border-t border-ink"
+            style={{ width: x(whole), height: painters.length * LANE_PX }}
+          />
+          <div className="absolute inset-x-0 top-px">
+            {painters.map((p, lane) =>
+              session.operations
+                .filter((o) => o.painter === p)
+                .map((o, i) => (
+                  <Block
+                    key={o.id}
+                    o={o}
+                    session={session}
+                    plan={plan}
+                    timetable={props.timetable}
+                    first={lane === 0 && i === 0}
+                    x={x}
+                    top={lane * LANE_PX}
+                    open={props.open}
+                  />
+                )),
+            )}
+          </div>
+          {painters.length > 1 && (
+            <div aria-hidden="true" className="absolute top-0 -left-6 w-5 text-right text-[11px] text-soft">
+              {painters.map((p) => (
+                <p key={p} className="truncate leading-[37px]" style={{ height: LANE_PX }}>
+                  {painterWords(plan, p)}
+                </p>
+              ))}
+            </div>
+          )}
+          <div aria-hidden="true">
+            {wet.map((o) => (
+              <Wedge key={o.id} o={o} session={session} widest={widest} />
+            ))}
+          </div>
         </div>
       </div>
       <details className="mt-1 text-xs md:ml-[116px]">
         <summary className="inline-flex min-h-6 cursor-pointer items-center text-soft underline">
-          {session.operations.length} to do, {minutes(session.handsOnMinutes)}
+          {session.operations.length} to do, {minutes(session.handsOnMinutes)}; what to get ready
         </summary>
+        <Ready ready={session.ready} />
         <ol className="mt-1">
           {session.operations.map((o) => (
-            <li
-              key={o.id}
-              className="grid grid-cols-[44px_14px_minmax(0,1fr)_auto] items-baseline gap-2 border-t border-hair py-1"
-            >
-              <span className="tabular-nums">{clock(o.start)}</span>
-              <span
-                aria-hidden="true"
-                className="size-3 border border-line"
-                style={{ background: o.colour }}
-              />
-              <span>
-                <Link className="underline" to={`/plan/${o.setId}/${o.zoneId}?layer=${o.layerId}`}>
-                  {o.technique}
-                </Link>
-                {o.paint && `, ${o.paint}`}{" "}
-                <span className="text-soft">
-                  {o.zone} on {o.design}, {pieceWords(o)}
-                </span>
-                {o.closesAt && (
-                  <span className="block text-amber">
-                    ▲ what follows has to begin by {clock(o.closesAt)}
-                    {o.closesAt.slice(0, 10) !== o.start.slice(0, 10) && ` on ${day(o.closesAt)}`}
-                  </span>
-                )}
-              </span>
-              <span className="text-right whitespace-nowrap text-soft">
-                {minutes(into({ start: o.start }, o.end))}
-                {o.wetMinutes >= 20 && `, wet ${minutes(o.wetMinutes)}`}
-              </span>
-            </li>
+            <Line key={o.id} o={o} plan={plan} painters={painters.length} open={props.open} />
           ))}
         </ol>
+        <Link
+          className="mt-1 inline-flex min-h-6 items-center underline"
+          to={`?sheet=${encodeURIComponent(session.start)}`}
+        >
+          Sheet to print
+        </Link>
       </details>
     </section>
   );
 }
 
-type Placed = { o: Operation; session: Session };
-
-function Block({ o, session, x }: Placed & { x: (m: number) => string }) {
-  const [from, to] = [into(session, o.start), into(session, o.end)];
+function Line({
+  o,
+  plan,
+  painters,
+  open,
+}: {
+  o: Operation;
+  plan: Plan;
+  painters: number;
+  open: (o: Operation) => void;
+}) {
   return (
-    <div
-      title={`${o.technique}, ${o.zone} on ${o.design}, ${pieceWords(o)}: ${clock(o.start)}–${clock(o.end)}`}
-      className={`absolute top-px flex h-[34px] flex-col overflow-hidden border border-line bg-card text-[11px] leading-[15px] ${o.binds !== null ? "border-b-[3px] border-b-ink" : ""}`}
-      style={{ left: x(from), width: x(to - from) }}
-    >
-      <span className="h-[4px] shrink-0" style={{ background: o.colour }} />
-      <span className="truncate px-1">{o.technique}</span>
-      <span className="truncate px-1 text-soft">
-        {o.zone} · {pieceWords(o)}
+    <li className="grid grid-cols-[44px_14px_minmax(0,1fr)_auto] items-baseline gap-2 border-t border-hair py-1">
+      <span className="tabular-nums">{clock(o.start)}</span>
+      <span aria-hidden="true" className="size-3 border border-line" style={{ background: o.colour }} />
+      <span>
+        <button type="button" className="min-h-6 text-left underline" onClick={() => open(o)}>
+          {o.technique}
+        </button>
+        {o.paint && `, ${o.paint}`}{" "}
+        <span className="text-soft">
+          {o.zone} on {o.design}, {pieceWords(o)}
+          {painters > 1 && `, ${painterWords(plan, o.painter)}`}
+          {o.pinned && ", pinned"}
+        </span>
+        {o.closesAt && (
+          <span className="block text-amber">
+            ▲ what follows has to begin by {clock(o.closesAt)}
+            {o.closesAt.slice(0, 10) !== o.start.slice(0, 10) && ` on ${day(o.closesAt)}`}
+          </span>
+        )}
       </span>
-    </div>
+      <span className="text-right whitespace-nowrap text-soft">
+        {minutes(into({ start: o.start }, o.end))}
+        {o.wetMinutes >= 20 && `, wet ${minutes(o.wetMinutes)}`}
+      </span>
+    </li>
   );
 }
 
 /** How wet it is thins out to nothing; what goes on after the session is cut off at its end. */
-function Wedge({ o, session, widest }: Placed & { widest: number }) {
+function Wedge({ o, session, widest }: { o: Operation; session: Session; widest: number }) {
   const from = into(session, o.end);
   const shown = Math.min(o.wetMinutes, Math.max(0, widest - from));
   const left = 1 - shown / o.wetMinutes;

@@ -1,16 +1,26 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, useParams } from "react-router";
-import { api, take, type Schema } from "../../api/client";
+import { useRef, useState } from "react";
+import { Link, useParams, useSearchParams } from "react-router";
+import { api, take } from "../../api/client";
 import { hindered } from "../../api/hindered";
 import { useCommands } from "../../kit/keys";
-import { plural } from "../../kit/severity";
+import { Tabs } from "../../kit/Tabs";
 import { Trouble } from "../../kit/Trouble";
-import { minutes } from "../../shared/words";
+import { BenchSheet } from "./BenchSheet";
 import { Chain } from "./Chain";
-import { day, longest, nights, nightWords } from "./evenings";
+import { ChainLine } from "./ChainLine";
+import { longest, nights, nightWords, type Operation, type Plan } from "./evenings";
 import { Evening } from "./Evening";
+import { Fit } from "./Fit";
+import { Heading } from "./Heading";
+import { LateDialog } from "./LateDialog";
+import { OperationDialog } from "./OperationDialog";
+import { Otherwise } from "./Otherwise";
+import { Outlook } from "./Outlook";
+import { TakeAlong } from "./TakeAlong";
+import { useTimetable } from "./useTimetable";
 
-/** What to do on which evening: hands above, drying below, nights in between. */
+/** What to do on which evening: hands above, drying below, nights in between, and what binds drawn through it. */
 export function Component() {
   const { workshopId = "" } = useParams();
   const plan = useQuery({
@@ -18,85 +28,98 @@ export function Component() {
     queryFn: ({ signal }) =>
       take(api.GET("/api/sessions/{workshopId}", { params: { path: { workshopId } }, signal })),
   });
+  const [search] = useSearchParams();
   const error = hindered(plan);
   useCommands("Sessions", [], { view: true, ready: !!error || !!plan.data });
   if (error) return <Trouble error={error} retry={() => void plan.refetch()} />;
   const { data } = plan;
   if (!data) return <p className="p-6 text-soft">Laying out the evenings…</p>;
-  const widest = longest(data.sessions);
+  const sheet = data.sessions.find((s) => s.start === search.get("sheet"));
+  return sheet ? (
+    <BenchSheet session={sheet} plan={data} />
+  ) : (
+    <Evenings workshopId={workshopId} plan={data} />
+  );
+}
+
+function Evenings({ workshopId, plan }: { workshopId: string; plan: Plan }) {
+  const timetable = useTimetable(workshopId, plan);
+  const [opened, setOpened] = useState<Operation | null>(null);
+  const [late, setLate] = useState(false);
+  const box = useRef<HTMLDivElement>(null);
+  const widest = longest(plan.sessions);
   return (
     <div className="flex h-full min-h-0 flex-col overflow-y-auto md:grid md:grid-cols-[minmax(0,1fr)_270px] md:overflow-visible">
       <div className="px-5 pt-3 pb-8 md:min-h-0 md:overflow-y-auto">
-        <Heading plan={data} />
-        {data.sessions.map((s, i) => (
-          <div key={s.start}>
-            {i > 0 && (
-              <p className="mt-2 border-b border-dotted border-line pb-1 text-xs text-soft">
-                {nightWords(nights(data.sessions[i - 1]!, s))}
-              </p>
-            )}
-            <Evening session={s} widest={widest} />
-          </div>
-        ))}
+        <Heading plan={plan} timetable={timetable} late={() => setLate(true)} />
+        <div ref={box} className="relative">
+          {plan.sessions.map((s, i) => (
+            <div key={s.start}>
+              {i > 0 && (
+                <p className="mt-2 border-b border-dotted border-line pb-1 text-xs text-soft">
+                  {nightWords(nights(plan.sessions[i - 1]!, s))}
+                </p>
+              )}
+              <Evening session={s} plan={plan} timetable={timetable} widest={widest} open={setOpened} />
+            </div>
+          ))}
+          <ChainLine over={box} plan={plan} />
+        </div>
       </div>
-      <aside
-        aria-label="What it hangs on"
-        className="border-line bg-aside px-3.5 pt-3 pb-6 text-sm max-md:border-t md:min-h-0 md:overflow-y-auto md:border-l"
-      >
-        <Chain plan={data} />
-        <h2 className="mt-5 text-sm font-semibold">Hours</h2>
-        <p>{data.hours}</p>
-        <p className="text-xs text-soft">
-          {data.hoursGuessed ? "A guess, since nobody has said them. " : ""}
-          By the clock of {data.timeZone}.{" "}
-          <Link className="underline" to={`/sets/${workshopId}`}>
-            Change them in the facts of the workshop
-          </Link>
-          .
-        </p>
-      </aside>
+      <Aside workshopId={workshopId} plan={plan} timetable={timetable} />
+      {opened && (
+        <OperationDialog o={opened} plan={plan} timetable={timetable} onClose={() => setOpened(null)} />
+      )}
+      {late && <LateDialog workshopId={workshopId} timetable={timetable} onClose={() => setLate(false)} />}
     </div>
   );
 }
 
-function Heading({ plan }: { plan: Schema["SessionsReading"] }) {
-  if (plan.clash.length > 0)
-    return (
-      <>
-        <h1 className="text-lg font-semibold">No timetable can be had</h1>
-        <p className="mt-1">These cannot be had together; take any one away and it works:</p>
-        <ul className="mt-1 list-disc pl-5">
-          {plan.clash.map((c) => (
-            <li key={c.words}>{c.words}</li>
-          ))}
-        </ul>
-      </>
-    );
-  if (!plan.finish)
-    return (
-      <>
-        <h1 className="text-lg font-semibold">Sessions</h1>
-        <p className="mt-1 text-soft">Nothing is left to do: every layer that is planned is laid.</p>
-      </>
-    );
+type Tab = "finish" | "otherwise" | "fit" | "along";
+
+function Aside(props: { workshopId: string; plan: Plan; timetable: ReturnType<typeof useTimetable> }) {
+  const { workshopId, plan } = props;
+  const [tab, setTab] = useState<Tab>("finish");
+  return (
+    <aside
+      aria-label="What it hangs on"
+      className="border-line bg-aside px-3.5 pt-2 pb-6 text-sm max-md:border-t md:min-h-0 md:overflow-y-auto md:border-l"
+    >
+      <Tabs<Tab>
+        label="What to look at"
+        value={tab}
+        onChange={setTab}
+        tabs={[
+          { value: "finish", text: "Finish", body: () => <Finish workshopId={workshopId} plan={plan} /> },
+          { value: "otherwise", text: "Otherwise", body: () => <Otherwise {...props} /> },
+          { value: "fit", text: "Fit", body: () => <Fit workshopId={workshopId} /> },
+          { value: "along", text: "Files", body: () => <TakeAlong {...props} /> },
+        ]}
+      />
+    </aside>
+  );
+}
+
+function Finish({ workshopId, plan }: { workshopId: string; plan: Plan }) {
   return (
     <>
-      <h1 className="text-lg font-semibold">
-        Finished {day(plan.finish)}, {plural(plan.sessions.length, "session")}
-      </h1>
-      <p className="text-sm text-soft">
-        {hours(plan.handsOnMinutes)} with hands on, {minutes(plan.idleMinutes)} idle in between,{" "}
-        {plural(plan.setUps, "set-up")}. Minutes and drying are estimates; the label on the pot wins.
+      <Outlook workshopId={workshopId} />
+      <Chain plan={plan} />
+      <h2 className="mt-5 text-sm font-semibold">Hours</h2>
+      <p>{plan.hours}</p>
+      <p className="text-xs text-soft">
+        {plan.hoursGuessed ? "A guess, since nobody has said them. " : ""}
+        By the clock of {plan.timeZone}.{" "}
+        <Link className="underline" to={`/sets/${workshopId}`}>
+          Change them in the facts of the workshop
+        </Link>
+        .
       </p>
-      <p className="mt-1 mb-3 text-sm">{plan.binding}</p>
-      {plan.leftOut.length > 0 && (
-        <p className="mb-3 border-l-[3px] border-amber pl-2 text-sm">
-          ▲ Not in it yet, for there is too much before: {plan.leftOut.join(", ")}.
+      {plan.kept && (
+        <p className="mt-3 text-xs text-soft">
+          Plan {plan.kept.number}, of {plan.kept.madeAt.slice(0, 10)}: {plan.kept.why}.
         </p>
       )}
     </>
   );
 }
-
-/** Work is said in hours: nobody paints for days on end. */
-const hours = (n: number) => (n < 600 ? minutes(n) : `${Math.round(n / 60)} h`);

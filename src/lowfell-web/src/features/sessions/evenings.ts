@@ -1,5 +1,6 @@
 import type { Schema } from "../../api/client";
 
+export type Plan = Schema["SessionsReading"];
 export type Session = Schema["PlannedSession"];
 export type Operation = Schema["PlannedOperation"];
 
@@ -46,3 +47,41 @@ export const drying = (session: Session, most: number) =>
     .sort((a, b) => b.wetMinutes - a.wetMinutes)
     .slice(0, most)
     .sort((a, b) => a.start.localeCompare(b.start));
+
+/** Whose hands are at work in a session, from the first painter to the last. */
+export const hands = (session: Session) =>
+  [...new Set(session.operations.map((o) => o.painter))].sort((a, b) => a - b);
+
+/** Initials where there are some. */
+export const painterWords = (plan: Pick<Plan, "painters">, painter: number) =>
+  plan.painters[painter] ?? `painter ${painter + 1}`;
+
+/** The session before or after the one an operation lies in; null where there is none. */
+export function neighbour(plan: Pick<Plan, "sessions">, o: Operation, by: -1 | 1): Session | null {
+  const at = plan.sessions.findIndex((s) => s.operations.some((x) => x.id === o.id));
+  return plan.sessions[at + by] ?? null;
+}
+
+export type Point = { x: number; y: number };
+
+/** The line through what binds: along the foot of each, down the night between, and over to the next. */
+export function chainPath(feet: readonly { from: Point; to: Point; gap: number }[]): string {
+  return feet
+    .map((f, i) => {
+      const before = feet[i - 1];
+      const along = `L${f.from.x} ${f.from.y}L${f.to.x} ${f.to.y}`;
+      if (!before) return `M${f.from.x} ${f.from.y}L${f.to.x} ${f.to.y}`;
+      return before.gap === f.gap
+        ? `L${before.to.x} ${f.from.y}${along}`
+        : `L${before.to.x} ${before.gap}L${f.from.x} ${before.gap}${along}`;
+    })
+    .join("");
+}
+
+/** How likely, as a painter says it. */
+export const inHundred = (share: number) =>
+  share <= 0 ? "no chance" : share >= 1 ? "as good as certain" : `${Math.round(share * 100)} in 100`;
+
+/** Work is said in hours: nobody paints for days on end. */
+export const workWords = (n: number) =>
+  n < 90 ? `${Math.round(n)} min` : `${n < 600 ? Math.round(n / 6) / 10 : Math.round(n / 60)} h`;

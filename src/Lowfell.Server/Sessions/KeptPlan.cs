@@ -1,0 +1,84 @@
+using System.Text.Json;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Order;
+using Lowfell.Store;
+using Lowfell.Store.Rows;
+
+namespace Lowfell.Server.Sessions;
+
+/// <summary>Which operation: a layer of a zone from a piece on.</summary>
+internal readonly record struct KeyOf(Guid Zone, Guid Line, Guid FirstPiece);
+
+/// <summary>An operation as a plan keeps it.</summary>
+internal sealed record KeptOperation(Guid Zone, Guid Line, IReadOnlyList<Guid> Pieces, DateTimeOffset Start, DateTimeOffset End, int Painter, bool Pinned);
+
+/// <summary>A stretch at the bench as a plan keeps it: the same session keeps its id, wherever it is moved to.</summary>
+internal sealed record KeptSession(Guid Id, DateTimeOffset Start, DateTimeOffset End);
+
+/// <summary>A timetable as it is stored.</summary>
+internal sealed record KeptPlan(IReadOnlyList<KeptOperation> Operations, IReadOnlyList<KeptSession> Sessions, int? AtOnce)
+{
+    private static readonly JsonSerializerOptions json = new(JsonSerializerDefaults.Web);
+    private ILookup<(Guid, Guid), KeptOperation>? byLayer;
+
+    private ILookup<(Guid, Guid), KeptOperation> ByLayer => byLayer ??= Operations.ToLookup(o => (o.Zone, o.Line));
+
+    public static KeptPlan Read(string text) => JsonSerializer.Deserialize<KeptPlan>(text, json)!;
+
+    public string Write() => JsonSerializer.Serialize(new { Operations, Sessions, AtOnce }, json);
+
+    /// <summary>The kept operation that has most of these pieces; null where it knows none.</summary>
+    public KeptOperation? Find((Place Place, Layer Layer, StackView View, IReadOnlyList<PieceRow> Pieces, IReadOnlyList<PieceRow> All) at) =>
+        ByLayer[(at.Place.Zone.Id, at.Layer.Id)].Select(o => (o, Same: o.Pieces.Count(p => at.Pieces.Any(x => x.Id == p)))).Where(x => x.Same > 0).OrderByDescending(x => x.Same).Select(x => x.o).FirstOrDefault();
+
+    /// <summary>Pieces that a layer is laid on together.</summary>
+    public IReadOnlyList<IReadOnlyList<Guid>> Together(Guid zone, Guid line) => ByLayer[(zone, line)].OrderBy(o => o.Start).Select(o => o.Pieces).ToList();
+}
+
+/// <summary>What a timetable was made from, fact by fact: what has changed since is what differs.</summary>
+internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
+{
+    private static readonly JsonSerializerOptions json = new(JsonSerializerDefaults.Web);
+
+    public static PlanInputs Read(string text) => new(JsonSerializer.Deserialize<Dictionary<string, string>>(text, json)!);
+
+    public string Write() => JsonSerializer.Serialize(Facts, json);
+
+    public static PlanInputs Of(WorkshopRow workshop, BenchHoursOf hours, IReadOnlyList<SetGraph> sets)
+    {
+        var facts = new Dictionary<string, string>
+        {
+            ["the hours"] = $"{hours.Hours} {workshop.TimeZone}",
+            ["the painters"] = $"{hours.Painters}",
+            ["the air at the bench"] = FormattableString.Invariant($"{workshop.TemperatureC:0.#} {workshop.RelativeHumidity:0.##} {workshop.AirMoves}"),
+            ["the places to dry"] = $"{workshop.DryingPlaces}",
+            ["the pace of the hands"] = workshop.Paces,
+        };
+        foreach (var graph in sets)
+        {
+            facts[$"the due date of {graph.Set.Name}"] = $"{graph.Set.DueDate:yyyy-MM-dd} {graph.Set.Rank}";
+            foreach (var place in graph.Places)
+            {
+                facts[$"the layers of {place.Name}"] = $"{place.Zone.TreatmentId} {graph.Treatments[place.Zone.TreatmentId].Revision} {place.Zone.AreaCm2:0.##}";
+                facts[$"the pieces of {place.Design.Name}"] = string.Join(' ', SetGraph.PiecesOf(place.Design).Select(p => p.Id.ToString("n")[^8..]));
+            }
+
+            foreach (var need in Short(graph))
+                facts[$"too little {need} on the shelf"] = "";
+        }
+
+        return new PlanInputs(facts);
+    }
+
+    /// <summary>Materials of which the plan takes more than there is.</summary>
+    private static IEnumerable<string> Short(SetGraph graph) => graph.Plans()
+        .SelectMany(p => p.Layers.SelectMany(l => Core.Estimates.Quantities.ForLayer(l, p.Zone, Math.Max(0, p.Pieces - graph.DoneCount(p.ZoneId, l.Id)))))
+        .GroupBy(n => n.Material.Id).Where(g => g.Sum(n => n.Ml) > graph.StockMl.GetValueOrDefault(g.Key)).Select(g => g.First().Material.Name);
+
+    /// <summary>What differs, in the painter's words.</summary>
+    public IReadOnlyList<string> Since(PlanInputs then) =>
+        Facts.Where(f => !then.Facts.TryGetValue(f.Key, out var was) || was != f.Value).Select(f => f.Key).Concat(then.Facts.Keys.Where(k => !Facts.ContainsKey(k)).Select(k => k.StartsWith("too little ", StringComparison.Ordinal) ? "the shelf" : k)).Distinct().ToList();
+}
+
+/// <summary>Hours and hands.</summary>
+internal sealed record BenchHoursOf(string Hours, int Painters);
