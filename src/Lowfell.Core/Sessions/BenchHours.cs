@@ -100,7 +100,7 @@ public sealed partial record BenchHours(IReadOnlyList<WeeklyStretch> Weekly, Tim
         return string.Join(", ", parts);
     }
 
-    /// <summary>The stretches from a moment on, for some weeks, by the clock of a time zone: an hour that the clocks skip is not worked.</summary>
+    /// <summary>The stretches that end after a moment, for some weeks, by the clock of a time zone: an hour that the clocks skip is not worked.</summary>
     public IReadOnlyList<Evening> From(DateTimeOffset moment, int weeks, TimeZoneInfo zone)
     {
         var today = DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(moment, zone).DateTime);
@@ -111,9 +111,7 @@ public sealed partial record BenchHours(IReadOnlyList<WeeklyStretch> Weekly, Tim
             foreach (var (from, to) in Joined(usual.Concat(Extra.Where(x => x.Day == day).Select(x => (x.Start, x.End)))))
             {
                 DateTimeOffset start = At(day, from, zone), end = At(day, to, zone);
-                if (start < moment)
-                    start = moment;
-                if (end > start)
+                if (end > start && end > moment)
                     found.Add(new Evening(start, end));
             }
         }

@@ -99,7 +99,7 @@ public static class FitToHours
         return steps;
     }
 
-    /// <summary>Layers that may be left out, each with the clean-up that is there for it alone.</summary>
+    /// <summary>Layers that may be left out, each with what is there for it alone: its clean-up, the fluid below its chips.</summary>
     private static IEnumerable<List<Guid>> Candidates(FitTreatment treatment, List<StackView> now, HashSet<Guid> refused)
     {
         var (zone, view) = (treatment.Zones[0], now[0]);
@@ -112,6 +112,8 @@ public static class FitToHours
             for (var k = i + 1; k < view.Count; k++)
                 if (Lifting.CleansOnly(view.Layers, k, i, zone.View.Context.Zone.Relief))
                     bundle.Add(view.Layers[k].Id);
+            if (layer.Technique == Technique.ChipThrough && TakingAway.FluidOf(view.Layers, i) is >= 0 and var fluid && !Enumerable.Range(0, view.Count).Any(k => k != i && view.Layers[k].Technique == Technique.ChipThrough && TakingAway.FluidOf(view.Layers, k) == fluid))
+                bundle.Add(view.Layers[fluid].Id);
             if (bundle.All(id => Untouched(treatment, id)))
                 yield return bundle;
         }

@@ -1,6 +1,7 @@
 using System.Runtime.CompilerServices;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Order;
+using Lowfell.Core.Words;
 using Lowfell.Server.Http;
 using Lowfell.Server.Stacks;
 using Lowfell.Server.Writing;
@@ -116,7 +117,14 @@ public static class PlanEndpoints
         return new ZoneSheet(
             Word(at), treatment.Id, treatment.Name, treatment.Version, treatment.Revision, shared,
             layers.Select((l, i) => LayerWords.ToDto(l) with { Note = treatment.Layers[i].Note }).ToList(),
-            new StackReader(at.Graph).Read(at.Design, at.Zone, layers));
+            new StackReader(at.Graph).Read(at.Design, at.Zone, layers),
+            at.Graph.Plan.LeftOut[treatment.Id].Select(l => new LeftOutLayer(l.LineId, Words(at.Graph, l))).ToList());
+    }
+
+    private static string Words(SetGraph graph, LayerRow layer)
+    {
+        var paint = layer.MaterialId is { } id && graph.Materials.TryGetValue(id, out var material) ? material.Name : layer.MixId is { } mix && graph.Plan.Mixes.TryGetValue(mix, out var row) ? row.Name : "";
+        return paint.Length > 0 ? $"{EnumWords.Of(layer.Technique)}, {paint}" : EnumWords.Of(layer.Technique);
     }
 
     private static ZoneDto Word(Place at)

@@ -59,7 +59,10 @@ public sealed record ZoneDto(
     Sheen? TargetSheen, string? TargetColour, Position? TargetPosition, bool CutEdge, bool BeforeAssembly, uint Version, SurfaceDto Surface);
 
 /// <summary>A zone with its treatment and what is said of it.</summary>
-public sealed record ZoneSheet(ZoneDto Zone, Guid TreatmentId, string TreatmentName, uint Version, int Revision, IReadOnlyList<string> SharedWith, IReadOnlyList<LayerDto> Layers, Reading Reading);
+public sealed record ZoneSheet(ZoneDto Zone, Guid TreatmentId, string TreatmentName, uint Version, int Revision, IReadOnlyList<string> SharedWith, IReadOnlyList<LayerDto> Layers, Reading Reading, IReadOnlyList<LeftOutLayer> LeftOut);
+
+/// <summary>A layer that was left out of the treatment for want of time, and can be put back.</summary>
+public sealed record LeftOutLayer(Guid LayerId, string Words);
 
 public sealed record ZoneEntry(Guid Id, string Name, string? Colour, int Layers, int Stops, int Cautions, int Hints);
 

@@ -47,6 +47,7 @@ internal sealed class BenchWork
         Due = Set.Batches.Select((b, i) => (zones[b.Zone].Place.Graph.Set, i)).GroupBy(x => x.Set.Id)
             .Select(g => (g.First().Set, Operations: (IReadOnlyList<int>)g.Select(x => x.i).ToList())).Where(s => s.Set.DueDate is not null).ToList();
         var evenings = terms.Hours.From(now, weeks, clock);
+        Evenings = evenings;
         var work = new Work
         {
             Hours = Late(Stretches(evenings), terms.LateMinutes),
@@ -62,6 +63,9 @@ internal sealed class BenchWork
     }
 
     public Work Work { get; }
+
+    /// <summary>When somebody is at the bench, each from its beginning.</summary>
+    public IReadOnlyList<Evening> Evenings { get; }
     public SetWork Set { get; }
 
     /// <summary>Sets that wait until those before them are done.</summary>
@@ -89,7 +93,11 @@ internal sealed class BenchWork
         return taken;
     }
 
-    private List<Stretch> Stretches(IEnumerable<Evening> evenings) => evenings.Select(e => new Stretch(Minute(e.Start), Minute(e.End))).Where(s => s.Minutes > 0).ToList();
+    /// <summary>What is left of evenings from now on.</summary>
+    private List<Stretch> Stretches(IEnumerable<Evening> evenings) => evenings.Select(e => new Stretch(Math.Max(0, Minute(e.Start)), Minute(e.End))).Where(s => s.Minutes > 0).ToList();
+
+    /// <summary>The whole evening that a stretch is what is left of.</summary>
+    public Evening EveningOf(Stretch stretch) => Evenings.First(e => Minute(e.End) == stretch.End);
 
     private static List<Stretch> Late(List<Stretch> hours, int minutes)
     {
@@ -127,7 +135,13 @@ internal sealed class BenchWork
         var found = new List<Placement>();
         foreach (var (batch, i) in Set.Batches.Select((b, i) => (b, i)))
             if (kept.Find(At(batch)) is { } was && was.Painter < Work.Painters)
-                found.Add(new Placement(i, Minute(was.Start), Minute(was.Start) + Work.Operations[i].Length, was.Painter));
+                {
+                // What should have begun in the session that is on can still be done in it.
+                var start = Minute(was.Start);
+                if (start < 0 && Work.Hours.Count > 0 && Work.Hours[0].Start == 0 && was.Start >= EveningOf(Work.Hours[0]).Start)
+                    start = 0;
+                found.Add(new Placement(i, start, start + Work.Operations[i].Length, was.Painter));
+            }
         return found;
     }
 
@@ -137,7 +151,7 @@ internal sealed class BenchWork
         if (kept is null || kept.Operations.All(o => !o.Pinned))
             return work;
         for (var i = 0; i < Set.Batches.Count; i++)
-            if (kept.Find(At(Set.Batches[i])) is { Pinned: true } was && work.Hours.FirstOrDefault(h => Minute(was.Start) >= h.Start && Minute(was.Start) < h.End) is { Minutes: > 0 } stretch && work.Operations[i].Length <= stretch.Minutes)
+            if (kept.Find(At(Set.Batches[i])) is { Pinned: true } was && work.Hours.FirstOrDefault(h => was.Start >= EveningOf(h).Start && Minute(was.Start) < h.End) is { Minutes: > 0 } stretch && work.Operations[i].Length <= stretch.Minutes)
                 work = Moving.Pinned(work, i, stretch);
         return work;
     }

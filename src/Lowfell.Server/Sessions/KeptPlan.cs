@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using System.Text.Json;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Order;
@@ -59,7 +60,7 @@ internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
             facts[$"the due date of {graph.Set.Name}"] = $"{graph.Set.DueDate:yyyy-MM-dd} {graph.Set.Rank}";
             foreach (var place in graph.Places)
             {
-                facts[$"the layers of {place.Name}"] = $"{place.Zone.TreatmentId} {graph.Treatments[place.Zone.TreatmentId].Revision} {place.Zone.AreaCm2:0.##}";
+                facts[$"the layers of {place.Name}"] = FormattableString.Invariant($"{Told(graph.Treatments[place.Zone.TreatmentId].Layers)} {place.Zone.AreaCm2:0.##}");
                 facts[$"the pieces of {place.Design.Name}"] = string.Join(' ', SetGraph.PiecesOf(place.Design).Select(p => p.Id.ToString("n")[^8..]));
             }
 
@@ -69,6 +70,9 @@ internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
 
         return new PlanInputs(facts);
     }
+
+    /// <summary>Layers are rows that never change: the same ones say the same, whichever version they are in.</summary>
+    private static string Told(IEnumerable<LayerRow> layers) => Convert.ToHexStringLower(SHA256.HashData(layers.SelectMany(l => l.Id.ToByteArray()).ToArray()).AsSpan(0, 8));
 
     /// <summary>Materials of which the plan takes more than there is.</summary>
     private static IEnumerable<string> Short(SetGraph graph) => graph.Plans()

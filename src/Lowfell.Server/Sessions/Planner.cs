@@ -102,7 +102,7 @@ internal sealed class Planner(WorkshopRow workshop, IReadOnlyList<SetGraph> sets
         }).ToList();
         var taken = new HashSet<Guid>();
         var sessions = bench.Work.Hours.Select(h => (Hours: h, Mine: operations.Where(o => bench.Minute(o.Start) >= h.Start && bench.Minute(o.Start) < h.End).ToList())).Where(s => s.Mine.Count > 0)
-            .Select(s => new KeptSession(IdOf(s.Mine), bench.Instant(s.Hours.Start), bench.Instant(s.Hours.End))).ToList();
+            .Select(s => new KeptSession(IdOf(s.Mine), bench.EveningOf(s.Hours).Start, bench.EveningOf(s.Hours).End)).ToList();
         return new KeptPlan(operations, sessions, atOnce);
 
         Guid IdOf(List<KeptOperation> mine)

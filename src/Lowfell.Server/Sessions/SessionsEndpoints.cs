@@ -99,15 +99,15 @@ public static class SessionsEndpoints
             return await Store(write, planner, row, Planner.Keep(made, kept?.AtOnce, kept, k => k != BenchWork.Key(operation.At) && IsPinned(kept, k)), $"{label} is no longer pinned");
         }
 
-        var minute = made.Bench.Minute(to);
-        var stretch = made.Bench.Work.Hours.Select((h, i) => (h, i)).FirstOrDefault(x => minute >= x.h.Start && minute < x.h.End, (default, -1)).i;
+        var stretch = made.Bench.Work.Hours.Select((h, i) => (Evening: made.Bench.EveningOf(h), i)).FirstOrDefault(x => to >= x.Evening.Start && to < x.Evening.End, (default, -1)).i;
         if (stretch < 0)
             return Problems.Of(StatusCodes.Status409Conflict, "cannot-move", "There is no session at that time. Add it to the hours of the workshop first.", [new Fault("to", "Choose an instant within a session.")]);
         var move = Moving.To(made.Bench.Work, made.Table.Placements, operation.i, stretch);
         if (move.Plan is not { } plan)
         {
-            var nearest = move.Nearest is { } n ? made.Bench.Instant(made.Bench.Work.Hours[n].Start) : (DateTimeOffset?)null;
-            return Problems.Of(StatusCodes.Status409Conflict, "cannot-move", $"{label} cannot be done there. {move.Reason}{(nearest is { } at ? $" The nearest session that works is {SessionsReader.Day(at)}, {at:HH:mm}." : "")}", [new Fault("to", move.Reason)], nearest is null ? null : new { nearest });
+            var nearest = move.Nearest is { } n ? made.Bench.EveningOf(made.Bench.Work.Hours[n]).Start : (DateTimeOffset?)null;
+            var says = $"{label} cannot be done there. {move.Reason}{(nearest is { } at ? $" The nearest session that works is {SessionsReader.Day(at)}, {at:HH:mm}." : "")}";
+            return Problems.Of(StatusCodes.Status409Conflict, "cannot-move", says, [new Fault("to", says)], nearest is null ? null : new { nearest });
         }
 
         var moved = plan.Moved.Count(o => o != operation.i);

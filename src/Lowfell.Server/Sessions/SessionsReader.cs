@@ -73,9 +73,9 @@ internal sealed class SessionsReader(Planner planner)
         var sessions = work.Hours.Select(h =>
         {
             var mine = table.Placements.Where(p => p.Start >= h.Start && p.Start < h.End).OrderBy(p => p.Start).ToList();
-            var start = bench.Instant(h.Start);
+            var evening = bench.EveningOf(h);
             return new PlannedSession(
-                mine.Count == 0 ? null : kept?.Sessions.FirstOrDefault(s => s.Start <= bench.Instant(mine[0].Start) && bench.Instant(mine[0].Start) < s.End)?.Id, start, bench.Instant(h.End), mine.Sum(p => p.End - p.Start),
+                mine.Count == 0 ? null : kept?.Sessions.FirstOrDefault(s => s.Start <= bench.Instant(mine[0].Start) && bench.Instant(mine[0].Start) < s.End)?.Id, evening.Start, evening.End, mine.Sum(p => p.End - p.Start),
                 mine.Select(p => Word(bench, p, kept, closes, binds)).ToList(), Ready(bench, mine));
         }).Where(s => s.Operations.Count > 0).ToList();
         return reading with

@@ -24,6 +24,9 @@ public sealed class SetPlan
     /// <summary>Zones that touch each zone.</summary>
     public required ILookup<Guid, Guid> Touching { get; init; }
 
+    /// <summary>Layers left out for want of time, by treatment, first left out first.</summary>
+    public required ILookup<Guid, LayerRow> LeftOut { get; init; }
+
     /// <summary>Findings the painter lives with, by zone; those taken back are left out.</summary>
     public required ILookup<Guid, AcceptedFindingRow> Accepted { get; init; }
 
@@ -54,6 +57,12 @@ public sealed class SetPlan
         var zones = designs.SelectMany(d => d.Zones).Select(z => z.Id).ToList();
         var touches = await db.ZoneTouches.AsNoTracking().Where(t => zones.Contains(t.FirstZoneId)).ToListAsync(stop);
         var accepted = await db.AcceptedFindings.AsNoTracking().Where(a => zones.Contains(a.ZoneId) && a.TakenBackAt == null).ToListAsync(stop);
+        var leftOut = await (
+            from l in db.LeftOut
+            join layer in db.Layers.AsNoTracking() on l.LayerId equals layer.Id
+            where ids.Contains(l.TreatmentId)
+            orderby l.At
+            select layer).ToListAsync(stop);
         return new SetPlan
         {
             Workshop = workshop,
@@ -66,6 +75,7 @@ public sealed class SetPlan
             PieceLabels = pieceLabels,
             Touching = touches.SelectMany(t => new[] { (t.FirstZoneId, Other: t.SecondZoneId), (t.SecondZoneId, Other: t.FirstZoneId) }).ToLookup(t => t.Item1, t => t.Other),
             Accepted = accepted.ToLookup(a => a.ZoneId),
+            LeftOut = leftOut.ToLookup(l => l.TreatmentId),
         };
     }
 

@@ -55,11 +55,12 @@ public sealed class BenchHoursTests
     }
 
     [Fact]
-    public void An_evening_that_has_begun_counts_from_now_and_spraying_ends_before_it()
+    public void An_evening_that_has_begun_is_told_from_its_beginning_one_that_is_over_is_not_and_spraying_ends_before_it()
     {
         var hours = BenchHours.Read("Tue 19:30-22:00, spraying until 21:00", out _)!;
         var evenings = hours.From(new DateTimeOffset(2026, 11, 24, 20, 0, 0, TimeSpan.Zero), 1, TimeZoneInfo.Utc);
-        Assert.Equal(120, (evenings[0].End - evenings[0].Start).TotalMinutes);
-        Assert.Equal(60, (hours.SprayingFrom(evenings, TimeZoneInfo.Utc)![0].End - evenings[0].Start).TotalMinutes);
+        Assert.Empty(hours.From(new DateTimeOffset(2026, 11, 24, 22, 0, 0, TimeSpan.Zero), 1, TimeZoneInfo.Utc));
+        Assert.Equal(150, (evenings[0].End - evenings[0].Start).TotalMinutes);
+        Assert.Equal(90, (hours.SprayingFrom(evenings, TimeZoneInfo.Utc)![0].End - evenings[0].Start).TotalMinutes);
     }
 }

@@ -1,7 +1,9 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../../api/client";
 import { Figure, Row, Table } from "../../kit/Table";
 import { differs, minutes } from "../../shared/words";
+import { PaceDialog } from "./PaceDialog";
 import { dearest, leastWorth, perTenMinutes, placed, purposes, type Placed } from "./worth";
 
 const SHOWN = 8;
@@ -9,6 +11,8 @@ const SHOWN = 8;
 /** Over the whole set: what costs most, what shows least for it, and with which techniques the time goes. */
 export function Lists({ reading }: { reading: Schema["EstimatesReading"] }) {
   const layers = placed(reading);
+  const [paced, setPaced] = useState<Schema["TechniqueCost"] | null>(null);
+  const [all, setAll] = useState(false);
   if (layers.length === 0) return <p className="mt-6 text-soft">Everything is laid.</p>;
   return (
     <div className="mt-6 grid gap-6 xl:grid-cols-2">
@@ -31,17 +35,37 @@ export function Lists({ reading }: { reading: Schema["EstimatesReading"] }) {
       </section>
       <section aria-label="By technique">
         <h2 className="text-base font-semibold">By technique</h2>
+        <p className="text-xs text-soft">Open one to say what it takes your hands.</p>
         <Table caption="Minutes by technique" className="mt-1 text-xs">
-          {reading.techniques.slice(0, SHOWN).map((t) => (
-            <Row key={t.technique} head={t.technique}>
+          {reading.techniques.slice(0, all ? undefined : SHOWN).map((t) => (
+            <Row
+              key={t.technique}
+              head={
+                <button
+                  type="button"
+                  className="min-h-6 text-left underline"
+                  aria-haspopup="dialog"
+                  onClick={() => setPaced(t)}
+                >
+                  {t.technique}
+                </button>
+              }
+            >
               <Figure>{minutes(Math.round(t.minutes))}</Figure>
+              <Figure className="w-20 text-soft">± {Math.round(100 * t.error)} %</Figure>
               <Figure className="w-16 text-soft">
                 {Math.round((100 * t.minutes) / Math.max(1, reading.minutes))} %
               </Figure>
             </Row>
           ))}
         </Table>
+        {reading.techniques.length > SHOWN && (
+          <button type="button" className="mt-1 min-h-6 text-xs underline" onClick={() => setAll(!all)}>
+            {all ? "Only the dearest" : `All ${reading.techniques.length}`}
+          </button>
+        )}
       </section>
+      {paced && <PaceDialog cost={paced} reading={reading} onClose={() => setPaced(null)} />}
     </div>
   );
 }

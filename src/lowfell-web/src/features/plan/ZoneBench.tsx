@@ -8,6 +8,7 @@ import { useCommands } from "../../kit/keys";
 import { useSay } from "../../kit/Toast";
 import { ConflictDialog } from "./ConflictDialog";
 import { Leaders } from "./Leaders";
+import { LeftOut } from "./LeftOut";
 import { SectionPanel } from "./SectionPanel";
 import { StackColumn } from "./StackColumn";
 import { StackSays } from "./StackSays";
@@ -266,6 +267,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
           </span>
         </div>
         <TreatmentLine sheet={sheet} workshopId={overview.workshopId} onSettled={stack.settled} />
+        <LeftOut sheet={sheet} workshopId={overview.workshopId} onSettled={stack.settled} />
         {stack.fault && (
           <Alert title="Not stored." className="mt-1">
             {stack.fault.refusal.errors[0]?.message ?? stack.fault.message}{" "}

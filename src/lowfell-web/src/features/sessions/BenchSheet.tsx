@@ -25,7 +25,7 @@ export function BenchSheet({ session, plan }: { session: Session; plan: Plan }) 
         drying are estimates; the label on the pot wins.
       </p>
       <div className="mt-2 text-sm">
-        <Ready ready={session.ready} />
+        <Ready ready={session.ready} level="h2" />
       </div>
       <ol className="mt-3 text-sm">
         {session.operations.map((o) => (

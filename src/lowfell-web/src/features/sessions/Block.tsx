@@ -1,13 +1,23 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { clock, into, neighbour, pieceWords, type Operation, type Plan, type Session } from "./evenings";
+import {
+  clock,
+  into,
+  keyOf,
+  neighbour,
+  pieceWords,
+  type Operation,
+  type Plan,
+  type Session,
+} from "./evenings";
 import type { Timetable } from "./useTimetable";
 
 const DRAGGED_FROM_PX = 6;
 
-/** The session that lies under the pointer. */
-const sessionAt = (plan: Plan, x: number, y: number) => {
+/** The session that lies under the pointer, and under what hangs from it. */
+const sessionAt = (plan: Plan, dragged: Element, x: number, y: number) => {
   const start = document
     .elementsFromPoint(x, y)
+    .filter((e) => !dragged.contains(e))
     .map((e) => e.closest<HTMLElement>("[data-session]"))
     .find(Boolean)?.dataset.session;
   return plan.sessions.find((s) => s.start === start) ?? null;
@@ -26,6 +36,8 @@ export function Block(props: {
   x: (m: number) => string;
   top: number;
   open: (o: Operation) => void;
+  /** Keeps the focus on it when it lies in another session. */
+  follow: (o: Operation) => void;
 }) {
   const { o, session, plan, timetable } = props;
   const [by, setBy] = useState<{ x: number; y: number } | null>(null);
@@ -39,7 +51,10 @@ export function Block(props: {
     e.stopPropagation();
     if (e.altKey) {
       const to = neighbour(plan, o, step);
-      if (to && !timetable.busy) void timetable.move(o, to);
+      if (to && !timetable.busy) {
+        props.follow(o);
+        void timetable.move(o, to);
+      }
       return;
     }
     const all = [...document.querySelectorAll<HTMLButtonElement>("[data-operation]")];
@@ -56,11 +71,11 @@ export function Block(props: {
       const moved = { x: e.clientX - from.current.x, y: e.clientY - from.current.y };
       if (by || Math.hypot(moved.x, moved.y) > DRAGGED_FROM_PX) setBy(moved);
     },
-    onPointerUp: (e: PointerEvent) => {
+    onPointerUp: (e: PointerEvent<HTMLButtonElement>) => {
       from.current = null;
       if (!by) return;
       setBy(null);
-      const to = sessionAt(plan, e.clientX, e.clientY);
+      const to = sessionAt(plan, e.currentTarget, e.clientX, e.clientY);
       if (to && to.start !== session.start && !timetable.busy) void timetable.move(o, to);
     },
     onPointerCancel: () => {
@@ -71,7 +86,7 @@ export function Block(props: {
   return (
     <button
       type="button"
-      data-operation={o.id}
+      data-operation={keyOf(o)}
       data-binds={o.binds ?? undefined}
       tabIndex={props.first ? 0 : -1}
       title={`${o.technique}, ${o.zone} on ${o.design}, ${pieceWords(o)}: ${clock(o.start)}–${clock(o.end)}. Drag it, or Alt with up and down, to another session.`}
@@ -82,7 +97,7 @@ export function Block(props: {
       className={`absolute flex h-[34px] touch-none flex-col overflow-hidden border border-line bg-card text-left text-[11px] leading-[15px] ${by ? "z-20 opacity-80 shadow-lg" : ""} ${o.pinned ? "border-t-[3px] border-t-ink" : ""}`}
       style={{
         left: props.x(begins),
-        width: props.x(ends - begins),
+        width: `max(7px, ${props.x(ends - begins)})`,
         top: props.top,
         transform: by ? `translate(${by.x}px, ${by.y}px)` : undefined,
       }}

@@ -7,6 +7,7 @@ import {
   drying,
   hands,
   into,
+  keyOf,
   painterWords,
   pieceWords,
   type Operation,
@@ -26,6 +27,7 @@ export function Evening(props: {
   timetable: Timetable;
   widest: number;
   open: (o: Operation) => void;
+  follow: (o: Operation) => void;
 }) {
   const { session, plan, widest } = props;
   const x = (m: number) => `${(100 * m) / widest}%`;
@@ -58,7 +60,7 @@ export function Evening(props: {
                 .filter((o) => o.painter === p)
                 .map((o, i) => (
                   <Block
-                    key={o.id}
+                    key={keyOf(o)}
                     o={o}
                     session={session}
                     plan={plan}
@@ -67,6 +69,7 @@ export function Evening(props: {
                     x={x}
                     top={lane * LANE_PX}
                     open={props.open}
+                    follow={props.follow}
                   />
                 )),
             )}

@@ -1,20 +1,21 @@
+import type { ReactNode } from "react";
 import type { Schema } from "../../api/client";
 import { Swatch } from "../../kit/Swatch";
 import { ml } from "../../shared/words";
 
 /** What to get ready before a session. */
-export function Ready({ ready }: { ready: Schema["GetReady"] }) {
+export function Ready({ ready, level: H = "h3" }: { ready: Schema["GetReady"]; level?: "h2" | "h3" }) {
   return (
     <div className="mt-1 grid gap-x-6 gap-y-1 sm:grid-cols-2">
       {ready.prepare.length > 0 && (
-        <Part name="Before you sit down">
+        <Part of={H} name="Before you sit down">
           {ready.prepare.map((p) => (
             <li key={p}>{p}</li>
           ))}
         </Part>
       )}
       {ready.pots.length > 0 && (
-        <Part name="Pots to have ready">
+        <Part of={H} name="Pots to have ready">
           {ready.pots.map((p) => (
             <li key={`${p.words} ${p.thinned}`} className="flex items-center gap-1.5">
               <Swatch colour={p.colour} name="" className="size-3 shrink-0" />
@@ -28,12 +29,12 @@ export function Ready({ ready }: { ready: Schema["GetReady"] }) {
         </Part>
       )}
       {ready.tools.length > 0 && (
-        <Part name="Tools">
+        <Part of={H} name="Tools">
           <li>{ready.tools.join("; ")}</li>
         </Part>
       )}
       {ready.care.length > 0 && (
-        <Part name="Care">
+        <Part of={H} name="Care">
           {ready.care.map((c) => (
             <li key={c} className="text-amber">
               ▲ {c}
@@ -48,10 +49,10 @@ export function Ready({ ready }: { ready: Schema["GetReady"] }) {
   );
 }
 
-function Part({ name, children }: { name: string; children: React.ReactNode }) {
+function Part({ name, of: H, children }: { name: string; of: "h2" | "h3"; children: ReactNode }) {
   return (
     <div>
-      <h3 className="font-semibold">{name}</h3>
+      <H className="font-semibold">{name}</H>
       <ul>{children}</ul>
     </div>
   );

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { api, take } from "../../api/client";
 import { hindered } from "../../api/hindered";
@@ -9,7 +9,7 @@ import { Trouble } from "../../kit/Trouble";
 import { BenchSheet } from "./BenchSheet";
 import { Chain } from "./Chain";
 import { ChainLine } from "./ChainLine";
-import { longest, nights, nightWords, type Operation, type Plan } from "./evenings";
+import { keyOf, longest, nights, nightWords, type Operation, type Plan } from "./evenings";
 import { Evening } from "./Evening";
 import { Fit } from "./Fit";
 import { Heading } from "./Heading";
@@ -48,6 +48,12 @@ function Evenings({ workshopId, plan }: { workshopId: string; plan: Plan }) {
   const [late, setLate] = useState(false);
   const box = useRef<HTMLDivElement>(null);
   const widest = longest(plan.sessions);
+  const followed = useRef<string | null>(null);
+  useEffect(() => {
+    if (!followed.current) return;
+    box.current?.querySelector<HTMLElement>(`[data-operation="${followed.current}"]`)?.focus();
+    followed.current = null;
+  }, [plan]);
   return (
     <div className="flex h-full min-h-0 flex-col overflow-y-auto md:grid md:grid-cols-[minmax(0,1fr)_270px] md:overflow-visible">
       <div className="px-5 pt-3 pb-8 md:min-h-0 md:overflow-y-auto">
@@ -60,7 +66,14 @@ function Evenings({ workshopId, plan }: { workshopId: string; plan: Plan }) {
                   {nightWords(nights(plan.sessions[i - 1]!, s))}
                 </p>
               )}
-              <Evening session={s} plan={plan} timetable={timetable} widest={widest} open={setOpened} />
+              <Evening
+                session={s}
+                plan={plan}
+                timetable={timetable}
+                widest={widest}
+                open={setOpened}
+                follow={(o) => (followed.current = keyOf(o))}
+              />
             </div>
           ))}
           <ChainLine over={box} plan={plan} />

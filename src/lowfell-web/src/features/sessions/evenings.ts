@@ -62,6 +62,10 @@ export function neighbour(plan: Pick<Plan, "sessions">, o: Operation, by: -1 | 1
   return plan.sessions[at + by] ?? null;
 }
 
+/** What an operation is, whatever plan it is in. */
+export const keyOf = (o: Pick<Operation, "zoneId" | "layerId" | "pieceId">) =>
+  `${o.zoneId} ${o.layerId} ${o.pieceId}`;
+
 export type Point = { x: number; y: number };
 
 /** The line through what binds: along the foot of each, down the night between, and over to the next. */

@@ -19,6 +19,7 @@ const schema = z.object({
   targetSheen: z.enum(sheens),
   currency: words("The currency", 8),
   hours: words("The hours", 300),
+  dryingPlaces: figure("", { name: "The places to dry", least: 0, most: 500, whole: true }),
   timeZone: z.string().trim().min(1, "The time zone is missing; write it as Europe/London."),
   painters: words("The initials", 40).refine(
     (t) => initials(t).length <= 4 && initials(t).every((i) => i.length <= 4),
@@ -50,6 +51,7 @@ export function WorkshopFacts({
     targetSheen: workshop.targetSheen,
     currency: workshop.currency,
     hours: workshop.hours,
+    dryingPlaces: sayFigure(workshop.dryingPlaces ?? 0, ""),
     timeZone: workshop.timeZone,
     painters: workshop.painters.join(" "),
   };
@@ -108,9 +110,16 @@ export function WorkshopFacts({
             name="hours"
             label="Hours at the bench"
             placeholder="Tue Thu 19:30-22:00, Sat 10:00-13:00, spraying until 21:00"
-            hint="days and times, as you would write them"
+            hint="days and times, as you would write them; also “away 2026-12-24 to 2027-01-02” and “extra 2027-01-03 14-18”"
           />
         </div>
+        <Typed
+          control={control}
+          name="dryingPlaces"
+          label="Batches that can lie and dry at once"
+          inputMode="numeric"
+          hint="0: there is room for all"
+        />
         <div className="sm:col-span-2">
           {refused && <Alert title="Not stored.">{refused.message} What you typed is kept.</Alert>}
         </div>
