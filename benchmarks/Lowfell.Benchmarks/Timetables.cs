@@ -63,6 +63,28 @@ internal static class Timetables
             var clock = Stopwatch.StartNew();
             var first = Scheduler.Make(work, new(4, null));
             Console.WriteLine($"{pieces,5} pieces x 20 layers: first plan {clock.ElapsedMilliseconds,6} ms (1000 at 200), {(GC.GetTotalMemory(false) - before) / 1e6:0} MB, finish {first.Timetable?.Outcome.Finish / 1440.0:0.0} days, {first.Timetable?.Outcome.Sessions} sessions (bound {first.Bound?.Sessions})");
+            if (first.Timetable is { } plan)
+                Replans(work, plan, pieces);
         }
+    }
+
+    /// <summary>One operation after the other slips into the next session.</summary>
+    private static void Replans(Work work, Timetable plan, int pieces)
+    {
+        const int Tries = 20;
+        var random = new Random(1);
+        var (ms, moved) = (new List<double>(), new List<int>());
+        for (var i = 0; i < Tries; i++)
+        {
+            var late = random.Next(work.Operations.Count);
+            var end = work.Hours.First(h => plan.Placements[late].Start < h.End).End;
+            var slipped = work with { Operations = work.Operations.Select((o, n) => n == late ? o with { NotBefore = end } : o).ToList() };
+            var clock = Stopwatch.StartNew();
+            var again = Replanning.Of(slipped, plan.Placements)!;
+            ms.Add(clock.Elapsed.TotalMilliseconds);
+            moved.Add(again.Moved.Count);
+        }
+
+        Console.WriteLine($"{pieces,5} pieces x 20 layers: replan after one late operation {ms.Average(),6:0} ms, at most {ms.Max():0} (200 at 200), moves {moved.Average():0} of {work.Operations.Count}, at most {moved.Max() * 100.0 / work.Operations.Count:0.0} % (5)");
     }
 }

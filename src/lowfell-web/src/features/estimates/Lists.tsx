@@ -45,6 +45,7 @@ export function Lists({ reading }: { reading: Schema["EstimatesReading"] }) {
                   type="button"
                   className="min-h-6 text-left underline"
                   aria-haspopup="dialog"
+                  aria-label={`Minutes of ${t.technique}`}
                   onClick={() => setPaced(t)}
                 >
                   {t.technique}
