@@ -24,9 +24,13 @@ public sealed record DesignCost(Guid Id, string Name, Silhouette Silhouette, int
 /// <summary>Minutes that go into a technique, the share they are usually off by, and the figures they come of: by rule of thumb, and the workshop's own.</summary>
 public sealed record TechniqueCost(string Technique, double Minutes, double Error, PaceFigures Usual, PaceFigures Own);
 
+/// <summary>What would take fewer minutes: left out, masked, or laid before the main colour; in the words of the rule that found it.</summary>
+public sealed record SavingDto(Guid ZoneId, string Zone, Guid LayerId, int Number, string Title, string Words);
+
 /// <summary>What is still to do on a set in hands-on minutes: estimates, with the share they are usually off by.</summary>
 public sealed record EstimatesReading(
-    Guid SetId, Guid WorkshopId, uint WorkshopVersion, decimal TableMetres, double Minutes, double TypicalError, IReadOnlyList<DesignCost> Designs, IReadOnlyList<TechniqueCost> Techniques);
+    Guid SetId, Guid WorkshopId, uint WorkshopVersion, decimal TableMetres, double Minutes, double TypicalError, IReadOnlyList<DesignCost> Designs, IReadOnlyList<TechniqueCost> Techniques,
+    IReadOnlyList<SavingDto> Savings);
 
 /// <summary>What the work costs in minutes, and what each of them is worth from the table.</summary>
 public static class EstimatesEndpoints
@@ -48,8 +52,18 @@ public static class EstimatesEndpoints
             .Select(t => new TechniqueCost(EnumWords.Of(t.Technique), Round(t.Minutes), pace.Error(t.Technique), Paces.Usual(t.Technique), pace.Of(t.Technique))).ToList();
         var minutes = designs.Sum(d => d.Minutes);
         var error = minutes <= 0 ? HandsOn.TypicalError : techniques.Sum(t => t.Minutes * t.Error) / techniques.Sum(t => t.Minutes);
-        return TypedResults.Ok(new EstimatesReading(setId, graph.Workshop.Id, graph.Workshop.Version, graph.Set.TableMetres, Round(minutes), Math.Round(error, 3), designs, techniques));
+        return TypedResults.Ok(new EstimatesReading(setId, graph.Workshop.Id, graph.Workshop.Version, graph.Set.TableMetres, Round(minutes), Math.Round(error, 3), designs, techniques, Savings(graph)));
     }
+
+    /// <summary>Rules that weigh minutes: a layer nobody would miss, one cut in that could come first, a finished neighbour that wants masking.</summary>
+    private static readonly HashSet<string> weighing = ["no-visible-change", "buried-colour", "cut-in-cost", "overspray"];
+
+    private static List<SavingDto> Savings(SetGraph graph) => graph.Places.AsParallel().AsOrdered().SelectMany(place =>
+    {
+        var view = graph.Glance(place.Zone, place.Design);
+        return OrderCheck.Rules.Where(r => weighing.Contains(r.Facts.Id)).SelectMany(r => r.Check(view)).Where(f => f.Layers.Count > 0)
+            .Select(f => new SavingDto(place.Zone.Id, place.Name, view.Layers[f.Layers[0]].Id, f.Layers[0] + 1, f.Title, f.Why));
+    }).ToList();
 
     private static DesignCost Cost(SetGraph graph, DesignRow design)
     {

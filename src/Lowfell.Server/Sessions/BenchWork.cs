@@ -135,7 +135,7 @@ internal sealed class BenchWork
         var found = new List<Placement>();
         foreach (var (batch, i) in Set.Batches.Select((b, i) => (b, i)))
             if (kept.Find(At(batch)) is { } was && was.Painter < Work.Painters)
-                {
+            {
                 // What should have begun in the session that is on can still be done in it.
                 var start = Minute(was.Start);
                 if (start < 0 && Work.Hours.Count > 0 && Work.Hours[0].Start == 0 && was.Start >= EveningOf(Work.Hours[0]).Start)

@@ -66,6 +66,34 @@ export function Lists({ reading }: { reading: Schema["EstimatesReading"] }) {
           </button>
         )}
       </section>
+      {reading.savings.length > 0 && (
+        <section aria-label="What would save minutes">
+          <h2 className="text-base font-semibold">What would save minutes</h2>
+          <p className="text-xs text-soft">Left out, masked, or laid before the main colour.</p>
+          <ul className="mt-1 text-xs">
+            {reading.savings.slice(0, SHOWN).map((s) => (
+              <li key={`${s.zoneId} ${s.layerId} ${s.title}`} className="border-t border-line py-1">
+                <Link className="underline" to={`/plan/${reading.setId}/${s.zoneId}?layer=${s.layerId}`}>
+                  {s.title}
+                </Link>{" "}
+                <span className="text-soft">
+                  layer {s.number}, {s.zone}
+                </span>
+                <span className="block">{s.words}</span>
+              </li>
+            ))}
+          </ul>
+          {reading.savings.length > SHOWN && (
+            <p className="text-xs text-soft">
+              and {reading.savings.length - SHOWN} more, in the{" "}
+              <Link className="underline" to={`/remarks/${reading.setId}`}>
+                remarks
+              </Link>
+              .
+            </p>
+          )}
+        </section>
+      )}
       {paced && <PaceDialog cost={paced} reading={reading} onClose={() => setPaced(null)} />}
     </div>
   );

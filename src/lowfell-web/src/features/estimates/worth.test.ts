@@ -30,6 +30,7 @@ const reading: Schema["EstimatesReading"] = {
   minutes: 100,
   typicalError: 0.3,
   techniques: [],
+  savings: [],
   designs: [
     {
       id: "d",

@@ -37,7 +37,8 @@ export function BenchSheet({ session, plan }: { session: Session; plan: Plan }) 
             <span className="tabular-nums">{clock(o.start)}</span>
             <span>
               <b>{o.technique}</b>
-              {o.paint && `, ${o.paint}`}: {o.zone} on {o.design}, {o.pieces.join(", ") || pieceWords(o)}
+              {o.paint && `, ${o.paint}`}: {o.zone} on {o.design},{" "}
+              {o.pieces.length === o.ofPieces ? pieceWords(o) : o.pieces.join(", ")}
               {several && ` (${painterWords(plan, o.painter)})`}
               {o.closesAt && (
                 <span className="block">
