@@ -202,6 +202,17 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
             return setUps[key] = SetUps.Count - 1;
         }
 
+        /// <summary>One looks up and the other down, on the same pieces: one of them is lain on.</summary>
+        private static bool AreOpposite(ZoneWork one, ZoneWork other)
+        {
+            if (one.Design != other.Design || one.Design == Guid.Empty)
+                return false;
+            var (a, b) = (one.View.Context.Zone.Orientation, other.View.Context.Zone.Orientation);
+            return (a.Up > MostOfIt && b.Down > MostOfIt) || (a.Down > MostOfIt && b.Up > MostOfIt);
+        }
+
+        private const double MostOfIt = 0.5;
+
         /// <summary>What nothing reaches once the piece is together is done, and dry to the touch, before it is put together.</summary>
         public void BeforeAssembly(IReadOnlyList<ZoneWork> zones)
         {
@@ -224,13 +235,16 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
             }
         }
 
-        /// <summary>Batches of touching zones that share pieces and both leave something wet.</summary>
+        /// <summary>
+        /// Batches of zones that touch, or look opposite ways, share pieces and both leave something wet: a piece is turned onto its other
+        /// face only when that is dry to the touch.
+        /// </summary>
         public void KeepApart(IReadOnlyList<ZoneWork> zones)
         {
             var byZone = Batches.Select((b, i) => (b, i)).ToLookup(x => x.b.Zone);
             var views = zones.ToDictionary(z => z.Id, z => z.View);
             foreach (var zone in zones)
-                foreach (var other in zone.Touching.Where(t => zone.Id.CompareTo(t) < 0 && views.ContainsKey(t)))
+                foreach (var other in zones.Where(o => zone.Id.CompareTo(o.Id) < 0 && (zone.Touching.Contains(o.Id) || AreOpposite(zone, o))).Select(o => o.Id))
                     foreach (var (one, i) in byZone[zone.Id].Where(x => zone.View.LeavesFilm(x.b.Layer)))
                         foreach (var (two, j) in byZone[other].Where(x => views[other].LeavesFilm(x.b.Layer)))
                             if (one.Pieces.Intersect(two.Pieces).Any())

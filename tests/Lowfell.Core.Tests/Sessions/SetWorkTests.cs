@@ -68,6 +68,18 @@ public sealed class SetWorkTests
     }
 
     [Fact]
+    public void A_piece_is_not_turned_onto_a_face_that_is_wet()
+    {
+        var design = Guid.CreateVersion7();
+        var context = Zone(1).View.Context;
+        ZoneWork Face(Orientation looks, Guid of) => new(Guid.CreateVersion7(), new StackView(context with { Zone = context.Zone with { Orientation = looks } }, brick[..2]), 3) { Design = of };
+        Orientation up = new(0.8, 0.2, 0), down = new(0, 0.2, 0.8), side = new(0.1, 0.8, 0.1);
+        Assert.NotEmpty(SetWork.Of([Face(up, design), Face(down, design)], new(130)).NotWetTogether);
+        Assert.Empty(SetWork.Of([Face(up, design), Face(side, design)], new(130)).NotWetTogether);
+        Assert.Empty(SetWork.Of([Face(up, design), Face(down, Guid.CreateVersion7())], new(130)).NotWetTogether);
+    }
+
+    [Fact]
     public void A_plan_that_is_kept_is_cut_as_it_was_and_what_is_new_comes_by_itself()
     {
         var zone = Zone(10, done: (layer, piece) => layer == 0 && piece == 4) with { Together = layer => layer < 2 ? [[0, 5], [4, 9, 1]] : [] };
