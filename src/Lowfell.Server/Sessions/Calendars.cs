@@ -70,7 +70,7 @@ internal static class Calendars
 
     private static string Say(PlannedSession session)
     {
-        var lines = session.Operations.Take(MostSaid).Select(o => $"{o.Start:HH:mm} {o.Technique}{(o.Paint.Length > 0 ? $", {o.Paint}" : "")}: {o.Zone} on {o.Design} ({string.Join(", ", o.Pieces)}){(o.ClosesAt is { } closes ? $"; what follows by {closes:HH:mm}" : "")}").ToList();
+        var lines = session.Operations.Take(MostSaid).Select(o => $"{o.Start:HH:mm} {o.Technique}{(o.Paint.Length > 0 ? $", {o.Paint}" : "")}: {o.Zone} on {o.Design} ({string.Join(", ", o.Pieces)}){(o.ClosesAt is { } closes ? $"; what follows by {(closes.Date == o.Start.Date ? "" : SessionsReader.Day(closes) + ", ")}{closes:HH:mm}" : "")}").ToList();
         if (session.Operations.Count > MostSaid)
             lines.Add($"and {session.Operations.Count - MostSaid} more");
         lines.AddRange(session.Ready.Prepare.Select(p => $"Before: {p}"));

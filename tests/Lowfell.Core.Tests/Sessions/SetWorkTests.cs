@@ -68,6 +68,33 @@ public sealed class SetWorkTests
     }
 
     [Fact]
+    public void A_warmer_room_and_a_thinner_crackle_never_end_later()
+    {
+        Gen.Select(Gen.Int[1, 8], Gen.Int[8, 17], Gen.Int[18, 30], Gen.Double[0.4, 0.9]).Sample((pieces, cool, warm, thin) =>
+        {
+            Work Of(double degrees, double strength)
+            {
+                Layer[] crust = [Lay(Technique.BaseCoat, Bench.Brown, Tool.Brush), Lay(Technique.CracklePaste, Bench.Crackle, Tool.Spatula) with { Strength = strength }, Lay(Technique.DryBrush, Bench.White, Tool.Brush)];
+                var zone = Zone(pieces, 20);
+                return Timed(SetWork.Of([zone with { View = new StackView(zone.View.Context with { Climate = new Climate(degrees, 0.5) }, crust) }], new(130)));
+            }
+
+            // What is begun from a plan that had to wait longer ends no later than it.
+            void NoLater(Work slower, Work quicker)
+            {
+                var known = Scheduler.Make(slower, new(20, null)).Timetable!;
+                var found = Scheduler.Make(quicker, new SearchLimit(20, null) { Begin = known.Placements }).Timetable!;
+                Assert.Empty(TimetableCheck.Faults(quicker, found));
+                Assert.True(found.Outcome.LastStretch <= known.Outcome.LastStretch);
+                Assert.True(Scheduler.BoundOf(quicker)!.Finish <= Scheduler.BoundOf(slower)!.Finish);
+            }
+
+            NoLater(Of(cool, 1), Of(warm, 1));
+            NoLater(Of(20, 1), Of(20, thin));
+        }, iter: 40);
+    }
+
+    [Fact]
     public void A_piece_is_not_turned_onto_a_face_that_is_wet()
     {
         var design = Guid.CreateVersion7();
