@@ -11,7 +11,7 @@ public sealed class ChangeTests(LowfellServer server) : IClassFixture<LowfellSer
     {
         { "workshop", "name", "\"Fen Row loft\"" }, { "workshop", "temperatureC", "23" }, { "workshop", "relativeHumidity", "0.41" }, { "workshop", "airMoves", "true" },
         { "workshop", "currency", "\"£\"" }, { "workshop", "tableMetres", "1.4" }, { "workshop", "handling", "\"hard play\"" }, { "workshop", "targetSheen", "\"eggshell\"" },
-        { "workshop", "timeZone", "\"Europe/Paris\"" }, { "workshop", "painters", "[\"AB\",\"CD\"]" }, { "workshop", "inches", "true" }, { "workshop", "hours", "\"Mon 19:00-21:00\"" },
+        { "workshop", "timeZone", "\"Europe/Paris\"" }, { "workshop", "painters", "[\"AB\",\"CD\"]" }, { "workshop", "inches", "true" }, { "workshop", "hours", "\"Mon 19:00-21:00\"" }, { "workshop", "dryingPlaces", "3" },
         { "set", "name", "\"Fen Sluice\"" }, { "set", "scale", "72" }, { "set", "tableMetres", "1.1" }, { "set", "handling", "\"display\"" }, { "set", "targetSheen", "\"satin\"" },
         { "set", "dueDate", "\"2027-02-03\"" }, { "set", "reserveMl", "3.5" }, { "set", "rank", "0" },
         { "design", "name", "\"Lock-wall long\"" }, { "design", "silhouette", "\"corner\"" }, { "design", "substrate", "\"resin\"" }, { "design", "position", "3" },
