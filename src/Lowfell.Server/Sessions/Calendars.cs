@@ -48,34 +48,44 @@ internal static class Calendars
         var calendar = new Ical.Net.Calendar { ProductId = "-//Lowfell//Sessions//EN" };
         if (row is null)
             return new CalendarSerializer().SerializeToString(calendar)!;
+        // As it was taken over, also where it is out of date: what would be moved is not told to anybody before it is.
         var zone = reading.TimeZone;
-        if (reading.Sessions.Count > 0)
-            calendar.AddTimeZone(VTimeZone.FromDateTimeZone(zone, reading.Sessions[0].Start.UtcDateTime.AddYears(-1), includeHistoricalData: false));
-        foreach (var session in reading.Sessions)
+        var kept = KeptPlan.Read(row.Plan);
+        var known = reading.Sessions.SelectMany(s => s.Operations).ToDictionary(o => new KeyOf(o.ZoneId, o.LayerId, o.PieceId));
+        if (kept.Sessions.Count > 0)
+            calendar.AddTimeZone(VTimeZone.FromDateTimeZone(zone, kept.Sessions[0].Start.UtcDateTime.AddYears(-1), includeHistoricalData: false));
+        foreach (var session in kept.Sessions)
+        {
+            var mine = kept.Operations.Where(o => o.Start >= session.Start && o.Start < session.End).ToList();
             calendar.Events.Add(new CalendarEvent
             {
-                Uid = $"{session.Id ?? Stable(reading.WorkshopId, session.Start)}@lowfell",
+                Uid = $"{session.Id}@lowfell",
                 Sequence = row.Number,
                 DtStamp = new CalDateTime(row.MadeAt.UtcDateTime, "UTC"),
                 DtStart = new CalDateTime(session.Start.DateTime, zone),
                 DtEnd = new CalDateTime(session.End.DateTime, zone),
-                Summary = $"Bench: {session.Operations.Count} to do, {Core.Words.Duration.Words(session.HandsOnMinutes)}",
-                Description = Say(session),
+                Summary = $"Bench: {mine.Count} to do, {Core.Words.Duration.Words(mine.Sum(o => (o.End - o.Start).TotalMinutes))}",
+                Description = Say(mine, known),
             });
+        }
+
         return new CalendarSerializer().SerializeToString(calendar)!;
     }
 
-    /// <summary>A session that came with a change of the hours has an id by its start until the plan is taken over.</summary>
-    private static Guid Stable(Guid workshop, DateTimeOffset start) => new(SHA256.HashData(Encoding.UTF8.GetBytes($"{workshop} {start.UtcDateTime:O}")).AsSpan(0, 16));
-
-    private static string Say(PlannedSession session)
+    private static string Say(List<KeptOperation> operations, Dictionary<KeyOf, PlannedOperation> known)
     {
-        var lines = session.Operations.Take(MostSaid).Select(o => $"{o.Start:HH:mm} {o.Technique}{(o.Paint.Length > 0 ? $", {o.Paint}" : "")}: {o.Zone} on {o.Design} ({string.Join(", ", o.Pieces)}){(o.ClosesAt is { } closes ? $"; what follows by {(closes.Date == o.Start.Date ? "" : SessionsReader.Day(closes) + ", ")}{closes:HH:mm}" : "")}").ToList();
-        if (session.Operations.Count > MostSaid)
-            lines.Add($"and {session.Operations.Count - MostSaid} more");
-        lines.AddRange(session.Ready.Prepare.Select(p => $"Before: {p}"));
+        var lines = new List<string>();
+        foreach (var kept in operations.Take(MostSaid))
+            if (known.TryGetValue(new KeyOf(kept.Zone, kept.Line, kept.Pieces[0]), out var o))
+                lines.Add($"{kept.Start:HH:mm} {o.Technique}{(o.Paint.Length > 0 ? $", {o.Paint}" : "")}: {o.Zone} on {o.Design} ({string.Join(", ", o.Pieces)}){Closes(kept, o)}");
+        if (operations.Count > MostSaid)
+            lines.Add($"and {operations.Count - MostSaid} more");
         return string.Join('\n', lines);
     }
+
+    /// <summary>Its window, where it lies as it was planned.</summary>
+    private static string Closes(KeptOperation kept, PlannedOperation o) =>
+        o.ClosesAt is not { } closes || o.Start != kept.Start ? "" : $"; what follows by {(closes.Date == o.Start.Date ? "" : SessionsReader.Day(closes) + ", ")}{closes:HH:mm}";
 
     private static async Task<IResult> Csv(Guid workshopId, LowfellDb db, SetGraphs graphs, TimeProvider time, CancellationToken stop)
     {

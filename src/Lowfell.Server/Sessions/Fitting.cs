@@ -71,7 +71,7 @@ internal static class Fitting
             var gone = layers.Where(l => lines.Contains(l.LineId)).ToList();
             if (gone.Count < lines.Count)
                 return Problems.Of(StatusCodes.Status409Conflict, "changed-elsewhere", $"{treatment.Name} was changed in another window. Nothing was left out; load the page again.");
-            if (await write.Db.DoneLayers.AnyAsync(d => lines.Contains(d.LineId), write.Stop))
+            if (await write.Db.DoneLayers.AnyAsync(d => lines.Contains(d.LineId) && write.Db.Zones.Any(z => z.Id == d.ZoneId && z.TreatmentId == treatment.Id), write.Stop))
                 return Problems.Of(StatusCodes.Status409Conflict, "in-use", "One of these layers is on a piece already, and cannot be left out.");
             foreach (var layer in gone)
             {

@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using System.Text.Json;
 using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
 using Lowfell.Core.Order;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
@@ -36,7 +37,10 @@ internal sealed record KeptPlan(IReadOnlyList<KeptOperation> Operations, IReadOn
     public IReadOnlyList<IReadOnlyList<Guid>> Together(Guid zone, Guid line) => ByLayer[(zone, line)].OrderBy(o => o.Start).Select(o => o.Pieces).ToList();
 }
 
-/// <summary>What a timetable was made from, fact by fact: what has changed since is what differs.</summary>
+/// <summary>
+/// What a timetable was made from, fact by fact: what has changed since is what differs. A fact is named in words, and after a stroke by
+/// the id of what it is about: names may be given twice.
+/// </summary>
 internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
 {
     private static readonly JsonSerializerOptions json = new(JsonSerializerDefaults.Web);
@@ -54,14 +58,18 @@ internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
             ["the air at the bench"] = FormattableString.Invariant($"{workshop.TemperatureC:0.#} {workshop.RelativeHumidity:0.##} {workshop.AirMoves}"),
             ["the places to dry"] = $"{workshop.DryingPlaces}",
             ["the pace of the hands"] = workshop.Paces,
+            ["the house rules"] = JsonSerializer.Serialize(workshop.HouseRules),
         };
         foreach (var graph in sets)
         {
-            facts[$"the due date of {graph.Set.Name}"] = $"{graph.Set.DueDate:yyyy-MM-dd} {graph.Set.Rank}";
+            facts[$"the due date of {graph.Set.Name}|{graph.Set.Id}"] = $"{graph.Set.DueDate:yyyy-MM-dd} {graph.Set.Rank}";
             foreach (var place in graph.Places)
             {
-                facts[$"the layers of {place.Name}"] = FormattableString.Invariant($"{Told(graph.Treatments[place.Zone.TreatmentId].Layers)} {place.Zone.AreaCm2:0.##}");
-                facts[$"the pieces of {place.Design.Name}"] = string.Join(' ', SetGraph.PiecesOf(place.Design).Select(p => p.Id.ToString("n")[^8..]));
+                facts[$"the layers of {place.Name}|{place.Zone.Id}"] = Told(graph.Treatments[place.Zone.TreatmentId].Layers);
+                facts[$"the measures of {place.Name}|{place.Zone.Id}"] = $"{JsonSerializer.Serialize(place.Context.Zone with { Name = "" })} {string.Join(' ', graph.Touching[place.Zone.Id].Order())}";
+                foreach (var paint in place.Layers.Select(l => l.Main).OfType<Material>())
+                    facts[$"how {paint.Name} dries|{paint.Id}"] = $"{paint.Carrier} {JsonSerializer.Serialize(paint.DryTimes)}";
+                facts[$"the pieces of {place.Design.Name}|{place.Design.Id}"] = string.Join(' ', SetGraph.PiecesOf(place.Design).Select(p => p.Id.ToString("n")[^8..]));
             }
 
             foreach (var need in Short(graph))
@@ -81,7 +89,10 @@ internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
 
     /// <summary>What differs, in the painter's words.</summary>
     public IReadOnlyList<string> Since(PlanInputs then) =>
-        Facts.Where(f => !then.Facts.TryGetValue(f.Key, out var was) || was != f.Value).Select(f => f.Key).Concat(then.Facts.Keys.Where(k => !Facts.ContainsKey(k)).Select(k => k.StartsWith("too little ", StringComparison.Ordinal) ? "the shelf" : k)).Distinct().ToList();
+        Facts.Where(f => !then.Facts.TryGetValue(f.Key, out var was) || was != f.Value).Select(f => Words(f.Key))
+            .Concat(then.Facts.Keys.Where(k => !Facts.ContainsKey(k)).Select(k => k.StartsWith("too little ", StringComparison.Ordinal) ? "the shelf" : Words(k))).Distinct().ToList();
+
+    private static string Words(string key) => key.Split('|')[0];
 }
 
 /// <summary>Hours and hands.</summary>
