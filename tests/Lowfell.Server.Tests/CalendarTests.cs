@@ -61,6 +61,10 @@ public sealed class CalendarTests(LowfellServer server) : IClassFixture<LowfellS
         // An hour later: the same sessions at another time, with a higher number.
         row = (await server.Get("/api/workshops"))[0]!;
         await painter.Do(HttpMethod.Put, $"/api/workshops/{painter.Workshop}", new { version = row["version"], hours = "Sun 11:00-14:00" });
+
+        // Nobody is told before it is taken over.
+        static List<string> Times(IEnumerable<JsonNode> of) => of.Select(e => $"{e["uid"]} {e["start"]!["instant"]} {e["sequence"]}").ToList();
+        Assert.Equal(Times(events), Times(await Events(await server.Http.GetStringAsync(path + "/calendar.ics", TestContext.Current.CancellationToken))));
         await painter.Do(HttpMethod.Post, path, new { number = 1, from = "closest" });
         var moved = await Events(await server.Http.GetStringAsync(path + "/calendar.ics", TestContext.Current.CancellationToken));
         var known = events.ToDictionary(e => e["uid"]!.ToString());

@@ -80,6 +80,13 @@ public sealed class TimetableTests(LowfellServer server) : IClassFixture<Lowfell
         await painter.Do(HttpMethod.Put, $"/api/plan/zones/{zone}/stack", new { version = sheet["version"], layers });
         Assert.Contains("the layers of Coping on Lock-wall straight", (await server.Get(path))["news"]!["words"]!.ToString());
         Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.Null((await server.Get(path))["news"]);
+
+        // Its measures make its minutes as well.
+        var row = (await server.Get($"/api/plan/zones/{zone}"))["zone"]!;
+        await painter.Do(HttpMethod.Put, $"/api/plan/zones/{zone}", new { version = row["version"], jointMm = row["jointMm"]!.GetValue<decimal>() + 400 });
+        Assert.Contains("the measures of Coping on Lock-wall straight", (await server.Get(path))["news"]!["words"]!.ToString());
+        Assert.Equal(200, (await painter.Undo()).Status);
     }
 
     [Fact]
