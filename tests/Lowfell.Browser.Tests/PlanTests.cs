@@ -118,7 +118,7 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
         page.Wait(_ => Colours() is var rest && rest != whole && rest != third);
         Assert.Equal("true", page.Says("[data-part='the rest']", "aria-pressed"));
         page.Go("From the table");
-        page.See("[data-foot]");
+        page.See("[data-place='lower third']");
     }
 
     [Fact]

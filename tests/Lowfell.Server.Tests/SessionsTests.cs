@@ -7,11 +7,23 @@ public sealed class SessionsTests(LowfellServer server) : IClassFixture<LowfellS
 {
     private static DateTimeOffset At(JsonNode? n) => n!.GetValue<DateTimeOffset>();
 
+    private static long Minute() => DateTimeOffset.UtcNow.Ticks / TimeSpan.TicksPerMinute;
+
     [Fact]
     public async Task The_demo_has_a_timetable_in_its_hours_with_the_chain_that_binds_it()
     {
         var workshop = await server.WorkshopId();
-        var plan = await server.Get($"/api/sessions/{workshop}");
+
+        // While a session is on, every minute leaves less of it: both are asked for within one.
+        JsonNode plan, again;
+        long minute;
+        do
+        {
+            minute = Minute();
+            plan = await server.Get($"/api/sessions/{workshop}");
+            again = await server.Get($"/api/sessions/{workshop}");
+        }
+        while (Minute() != minute);
         Assert.Equal("Europe/London", plan["timeZone"]!.ToString());
         Assert.False(plan["hoursGuessed"]!.GetValue<bool>());
         var sessions = plan["sessions"]!.AsArray().Select(s => s!).ToList();
@@ -27,7 +39,7 @@ public sealed class SessionsTests(LowfellServer server) : IClassFixture<LowfellS
 
         // Asked again, it is the same plan.
         static List<string> Order(JsonNode of) => of["sessions"]!.AsArray().SelectMany(s => s!["operations"]!.AsArray()).Select(o => $"{o!["id"]} {o["end"]!.GetValue<DateTimeOffset>() - o["start"]!.GetValue<DateTimeOffset>()}").ToList();
-        Assert.Equal(Order(plan), Order(await server.Get($"/api/sessions/{workshop}")));
+        Assert.Equal(Order(plan), Order(again));
 
         // Every piece gets what it has not got, once.
         var set = (await server.Get($"/api/workshops/{workshop}/sets"))[0]!;

@@ -9,7 +9,7 @@ public sealed class TimetableTests(LowfellServer server) : IClassFixture<Lowfell
 
     private static List<JsonNode> Operations(JsonNode plan) => plan["sessions"]!.AsArray().SelectMany(s => s!["operations"]!.AsArray()).Select(o => o!).ToList();
 
-    private static string Key(JsonNode o) => $"{o["zoneId"]} {o["layerId"]} {o["pieceId"]}";
+    private static string Key(JsonNode o) => $"{o["zoneId"]} {o["layerId"]} {o["pieceId"]}{(o["beforehand"]!.GetValue<bool>() ? " beforehand" : "")}";
 
     private static Dictionary<string, DateTimeOffset> Starts(JsonNode plan) => Operations(plan).ToDictionary(Key, o => At(o["start"]));
 
@@ -66,6 +66,33 @@ public sealed class TimetableTests(LowfellServer server) : IClassFixture<Lowfell
         for (var i = 0; i < 2; i++)
             Assert.Equal(200, (await painter.Undo()).Status);
         Assert.Null((await server.Get(path))["news"]);
+    }
+
+    [Fact]
+    public async Task What_has_to_be_got_ready_has_its_own_place_in_the_plan_and_is_moved_like_anything_else()
+    {
+        var (painter, path) = await Someone("readier");
+        var zone = await server.ZoneId("Mud-and-salt base", "Salt crust");
+        var sheet = await server.Get($"/api/plan/zones/{zone}");
+        var layers = sheet["layers"]!.Copy();
+        var paste = layers.AsArray().Single(l => l!["technique"]!.ToString() == "crackle paste")!;
+        paste["preparation"] = "left open";
+        await painter.Do(HttpMethod.Put, $"/api/plan/zones/{zone}/stack", new { version = sheet["version"], layers });
+        var kept = await Keep(painter, path);
+        var ready = Operations(kept).Where(o => o["beforehand"]!.GetValue<bool>()).ToList();
+        Assert.NotEmpty(ready);
+        Assert.All(ready, r =>
+        {
+            var laid = Operations(kept).Single(o => !o["beforehand"]!.GetValue<bool>() && Key(o) + " beforehand" == Key(r));
+            Assert.InRange((At(laid["start"]) - At(r["end"])).TotalMinutes, 30, 120);
+            Assert.Contains(kept["sessions"]!.AsArray(), s => s!["ready"]!["prepare"]!.AsArray().Any(p => p!.ToString().Contains("left open")));
+        });
+        var first = ready[0];
+        var here = kept["sessions"]!.AsArray().Single(s => s!["operations"]!.AsArray().Any(o => Key(o!) == Key(first)))!;
+        var pinned = await painter.Do(HttpMethod.Post, path + "/moves", new { number = Number(kept), zoneId = first["zoneId"], layerId = first["layerId"], pieceId = first["pieceId"], beforehand = true, to = here["start"] });
+        Assert.Equal([Key(first)], Operations(pinned).Where(o => o["pinned"]!.GetValue<bool>()).Select(Key));
+        for (var i = 0; i < 3; i++)
+            Assert.Equal(200, (await painter.Undo()).Status);
     }
 
     [Fact]
@@ -136,7 +163,7 @@ public sealed class TimetableTests(LowfellServer server) : IClassFixture<Lowfell
         var (painter, path) = await Someone("arguer");
         await Keep(painter, path);
         var ways = (await server.Get(path + "/alternatives")).AsArray();
-        Assert.Equal(["steps", "groups", "singly", "hot-air", "evening", "hands", "unseen"], ways.Select(w => w!["id"]!.ToString()));
+        Assert.Equal(["steps", "groups", "singly", "careful", "goal", "hot-air", "evening", "hands", "unseen"], ways.Select(w => w!["id"]!.ToString()));
         Assert.All(ways, w => Assert.True(w!["handsOnMinutes"]!.GetValue<int>() > 0 && w["sessions"]!.GetValue<int>() > 0 && w["setUps"]!.GetValue<int>() > 0 && At(w["finish"]) > DateTimeOffset.UtcNow));
         JsonNode Way(string id) => ways.Single(w => w!["id"]!.ToString() == id)!;
         Assert.True(At(Way("hands")["finish"]) <= At(Way("steps")["finish"]));
@@ -145,6 +172,20 @@ public sealed class TimetableTests(LowfellServer server) : IClassFixture<Lowfell
         var groups = await Keep(painter, path, 4);
         Assert.Equal(4, groups["kept"]!["atOnce"]!.GetValue<int>());
         Assert.All(Operations(groups), o => Assert.True(o["pieces"]!.AsArray().Count <= 4));
+
+        // On the safe side, and in as few sessions as can be: both stay when the plan is taken over as it is, or changed by hand.
+        var safe = await painter.Do(HttpMethod.Post, path, new { number = Number(groups), from = "anew", careful = true, goal = "fewest" });
+        Assert.True(safe["kept"]!["careful"]!.GetValue<bool>() && safe["kept"]!["goal"]!.ToString() == "fewest");
+        Assert.Equal("Made anew, on the safe side, in the fewest sessions", safe["kept"]!["why"]!.ToString());
+        Assert.True(Way("careful")["careful"]!.GetValue<bool>() && At(Way("careful")["finish"]) >= At(Way("steps")["finish"]));
+        Assert.True(Way("goal")["goal"]!.ToString() == "fewest" && Way("goal")["sessions"]!.GetValue<int>() <= Way("steps")["sessions"]!.GetValue<int>());
+        var still = await painter.Do(HttpMethod.Post, path, new { number = Number(safe), from = "closest" });
+        Assert.True(still["kept"]!["careful"]!.GetValue<bool>() && still["kept"]!["goal"]!.ToString() == "fewest");
+        Assert.Equal(Starts(safe), Starts(still));
+        var back = (await server.Get(path + "/alternatives")).AsArray();
+        Assert.False(back.Single(w => w!["id"]!.ToString() == "careful")!["careful"]!.GetValue<bool>());
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.Equal(200, (await painter.Undo()).Status);
         var chance = await server.Get(path + "/chance");
         Assert.True(At(chance["early"]) <= At(chance["middle"]) && At(chance["middle"]) <= At(chance["late"]));
         Assert.Equal(3, chance["most"]!.AsArray().Count);

@@ -4,12 +4,20 @@ using Lowfell.Core.Materials;
 namespace Lowfell.Core.Drying;
 
 /// <summary>Minutes after a layer in which something must happen to it: from when it can, until when it still can.</summary>
-public readonly record struct Window(double OpensMinutes, double ClosesMinutes);
+public readonly record struct Window(double OpensMinutes, double ClosesMinutes)
+{
+    /// <summary>The same on the safe side, for it is one figure that stands for a range: it may open later and close sooner.</summary>
+    public Window Careful => new(Math.Min(OpensMinutes * Windows.LatestOpening, ClosesMinutes * Windows.SoonestClosing), ClosesMinutes * Windows.SoonestClosing);
+}
 
 /// <summary>Working windows at 20 C and 50 % relative humidity, scaled to the room like drying itself. Rules of thumb; the label wins.</summary>
 public static class Windows
 {
     private const double CleanUpOpens = 15;
+
+    /// <summary>How far the ends of a window vary, as a film does where one figure stands: rules of thumb.</summary>
+    public const double LatestOpening = 1.4, SoonestClosing = 0.7;
+
     private const double TopCoatCloses = 240, ChipOpens = 20, ChipCloses = 240, TuftCloses = 20, SecondCoatCloses = 60, SecondCoatAgain = 24 * 60;
 
     /// <summary>To clean up a wash, filter or streak, counted from it: rough zones close earlier; see <see cref="Lifting"/>.</summary>

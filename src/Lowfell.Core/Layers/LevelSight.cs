@@ -7,18 +7,17 @@ internal readonly struct LevelSight(ZoneParts parts)
 {
     private const int N = Observer.Bands;
 
-    /// <summary>Each position over the parts in which a region lies, or those in which it does not.</summary>
+    /// <summary>Each position over the parts in which a region lies.</summary>
     /// <param name="level">All parts, see <see cref="StackLevels"/>.</param>
     /// <param name="region">Where to look.</param>
     /// <param name="wet">First-surface share of a wet surface; as the level itself shines when left out.</param>
-    /// <param name="outside">Look where the region does not lie.</param>
-    public SeenSplit Mean(ReadOnlySpan<double> level, Region region, double wet = double.NaN, bool outside = false)
+    public SeenSplit Mean(ReadOnlySpan<double> level, Region region, double wet = double.NaN)
     {
         if (parts.Count == 1)
             return See(level, wet);
         Span<double> mean = stackalloc double[3 * N];
         for (var p = 0; p < 3; p++)
-            Mix(level, p, region, wet, mean.Slice(p * N, N), outside);
+            Mix(level, p, region, wet, mean.Slice(p * N, N));
         return new(Seen.Of(mean[..N]), Seen.Of(mean.Slice(N, N)), Seen.Of(mean.Slice(2 * N, N)));
     }
 
@@ -46,14 +45,14 @@ internal readonly struct LevelSight(ZoneParts parts)
     }
 
     /// <summary>What is shown at one position, over the parts in which a region lies.</summary>
-    private void Mix(ReadOnlySpan<double> level, int position, Region region, double wet, Span<double> mean, bool outside = false)
+    private void Mix(ReadOnlySpan<double> level, int position, Region region, double wet, Span<double> mean)
     {
         Span<double> shown = stackalloc double[N];
         mean.Clear();
         var whole = 0.0;
         for (var part = 0; part < parts.Count; part++)
         {
-            if (parts.Lies(part, region) == outside || parts.Weight(part, position) is not (> 0 and var weight))
+            if (!parts.Lies(part, region) || parts.Weight(part, position) is not (> 0 and var weight))
                 continue;
             var slot = level.Slice(part * StackLevels.Slot, StackLevels.Slot);
             Surface.Of(double.IsNaN(wet) ? slot[3 * N + position] : wet).Shown(slot.Slice(position * N, N), shown);

@@ -47,6 +47,12 @@ public static class Preparations
         _ => default,
     };
 
+    /// <summary>How long a preparation keeps, minutes from the hand's moment: as long again as it takes at most, and an hour at least.</summary>
+    public static double KeepsMinutes(Preparation preparation) => Math.Max(60, 2 * LeadMinutes(preparation).High);
+
+    /// <summary>What is done to a layer's material beforehand, as long as it suits it.</summary>
+    public static Preparation Of(Layer layer) => layer.Main is { } main && Suits(layer.Preparation, main) ? layer.Preparation : Preparation.None;
+
     /// <summary>How much thicker a layer's film stands for what was done to its material; what does not suit the material does nothing.</summary>
     public static double Film(Layer layer) =>
         layer.Preparation is Preparation.LeftOpen or Preparation.SpreadOnCard && layer.Main is { } main && Suits(layer.Preparation, main) ? StiffFilm : 1;

@@ -48,8 +48,8 @@ public sealed class StackRun : IReadOnlyList<LayerPrediction>
     /// <summary>The same where a region lies.</summary>
     public SeenSplit SeenWithin(int level, Region region) => Parts.Count == 1 ? SeenBelow(level) : Sight.Mean(levels.Level(level), region);
 
-    /// <summary>The same where it does not lie; the whole where it lies everywhere.</summary>
-    public SeenSplit SeenOutside(int level, Region region) => Parts.Places.Contains(region) ? Sight.Mean(levels.Level(level), region, outside: true) : SeenBelow(level);
+    /// <summary>What is seen below a layer where none of the zone's places lies; the whole where it has none.</summary>
+    public SeenSplit SeenBeside(int level) => Parts.Count == 1 ? SeenBelow(level) : LevelSight.See(levels.Below(level, 0));
 
     /// <summary>What is seen below a layer in each part of the zone, the largest first; the whole where all of it is alike.</summary>
     public IReadOnlyList<PartSeen> PartsBelow(int level)

@@ -26,12 +26,21 @@ public sealed record ZoneWork(Guid Id, StackView View, int Pieces)
 }
 
 /// <summary>A layer of a zone on some of its pieces: what one operation is.</summary>
-public sealed record Batch(Guid Zone, int Layer, IReadOnlyList<int> Pieces);
+/// <param name="Zone">The zone.</param>
+/// <param name="Layer">Index of the layer.</param>
+/// <param name="Pieces">Their indices.</param>
+/// <param name="Beforehand">Its material is got ready, nothing is laid yet.</param>
+public sealed record Batch(Guid Zone, int Layer, IReadOnlyList<int> Pieces, bool Beforehand = false);
 
-/// <summary>How batches are cut.</summary>
+/// <summary>How batches are cut, and what they keep to.</summary>
 /// <param name="LongestMinutes">No operation is longer: a stretch has to hold it with its set-up.</param>
 /// <param name="AtOnce">No more pieces at once; null as many as windows and stretch allow.</param>
-public sealed record BatchLimit(int LongestMinutes, int? AtOnce = null);
+/// <param name="Careful">Waits are as long as slow drying asks, windows as short as they may be; otherwise both are as usual.</param>
+public sealed record BatchLimit(int LongestMinutes, int? AtOnce = null, bool Careful = false)
+{
+    /// <summary>What is waited for a span, minutes.</summary>
+    public double Waits(Span3 minutes) => Careful ? minutes.High : minutes.Usual;
+}
 
 /// <summary>
 /// The operations of treatments on the pieces that still want them. A batch runs as a production line: waits and windows are counted
@@ -63,7 +72,7 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
         public void Add(ZoneWork zone)
         {
             var view = zone.View;
-            var windows = StackWindows.Of(view);
+            var windows = StackWindows.Of(view).Select(w => limit.Careful ? w with { Window = w.Window.Careful } : w).ToList();
             for (var i = 0; i < view.Count; i++)
             {
                 var pieces = Enumerable.Range(0, zone.Pieces).Where(p => !zone.IsDone(i, p)).ToList();
@@ -89,7 +98,7 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
 
         private void Add(ZoneWork zone, int layer, int[] pieces, IReadOnlyList<LayerWindow> windows)
         {
-            var (view, at) = (zone.View, Operations.Count);
+            var view = zone.View;
             var minutes = Minutes(view, layer, pieces.Length);
             var after = new List<After>();
             for (var below = 0; below < layer; below++)
@@ -99,23 +108,40 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
                 var window = windows.FirstOrDefault(w => w.Earlier == below && w.Later == layer);
                 if (below != layer - 1 && !film && window == default)
                     continue;
-                double wait = film ? view.Needed(below, layer).Minutes.Usual : 0;
+                double wait = film ? limit.Waits(view.Needed(below, layer).Minutes) : 0;
                 if (below == layer - 1)
                     wait = Math.Max(wait, view.Layers[below].WaitMinutes ?? 0);
                 if (window != default)
                     wait = Math.Min(Math.Max(wait, window.Window.OpensMinutes), window.Window.ClosesMinutes);
                 else if (IsBlown(view, below))
-                    wait = Math.Max(0, wait - Math.Min(LongestHeld, view.DryingOf(below).RecoatMinutes.Usual));
+                    wait = Math.Max(0, wait - Math.Min(LongestHeld, limit.Waits(view.DryingOf(below).RecoatMinutes)));
                 foreach (var earlier in byLayer.GetValueOrDefault((zone.Id, below)) ?? [])
                     if (Link(earlier, pieces, minutes, wait, window == default ? null : window.Window.ClosesMinutes) is { } link)
                         after.Add(link);
             }
 
-            Operations.Add(new Operation($"{zone.Id:n} {layer} {pieces[0]}", minutes, SetUpOf(view, layer), HotAir(view, layer, pieces.Length), (int)Math.Ceiling(view.DryingOf(layer).TouchMinutes.Usual)) { After = after });
+            if (Prepare(zone, layer, pieces) is { } ready)
+                after.Add(ready);
+            var at = Operations.Count;
+            Operations.Add(new Operation($"{zone.Id:n} {layer} {pieces[0]}", minutes, SetUpOf(view, layer), HotAir(view, layer, pieces.Length), (int)Math.Ceiling(limit.Waits(view.DryingOf(layer).TouchMinutes))) { After = after });
             Batches.Add(new Batch(zone.Id, layer, pieces));
             if (!byLayer.TryGetValue((zone.Id, layer), out var those))
                 byLayer[(zone.Id, layer)] = those = [];
             those.Add(at);
+        }
+
+        /// <summary>
+        /// What has to be got ready is work of its own: the hands for a moment, then its lead time, and it does not keep for ever. Null where
+        /// nothing has.
+        /// </summary>
+        private After? Prepare(ZoneWork zone, int layer, int[] pieces)
+        {
+            if (Preparations.Of(zone.View.Layers[layer]) is not (not Preparation.None and var preparation))
+                return null;
+            Operations.Add(new Operation($"{zone.Id:n} {layer} {pieces[0]} beforehand", (int)Preparations.HandsMinutes, WetMinutes: 0));
+            Batches.Add(new Batch(zone.Id, layer, pieces, Beforehand: true));
+            var lead = (int)Math.Ceiling(limit.Waits(Preparations.LeadMinutes(preparation)));
+            return new After(Operations.Count - 1, lead, Math.Max(lead, (int)Preparations.KeepsMinutes(preparation)));
         }
 
         /// <summary>
@@ -180,8 +206,8 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
         }
 
         /// <summary>The dryer held in hand: what the coat needs under it, a few pieces at a time, and no longer than an arm lasts.</summary>
-        private static int HotAir(StackView view, int layer, int pieces) => !IsBlown(view, layer) ? 0
-            : (int)Math.Ceiling(Math.Min(LongestHeld, view.DryingOf(layer).RecoatMinutes.Usual)) * ((pieces + UnderTheDryer - 1) / UnderTheDryer);
+        private int HotAir(StackView view, int layer, int pieces) => !IsBlown(view, layer) ? 0
+            : (int)Math.Ceiling(Math.Min(LongestHeld, limit.Waits(view.DryingOf(layer).RecoatMinutes))) * ((pieces + UnderTheDryer - 1) / UnderTheDryer);
 
         /// <summary>What is planned under hot air and may see it: otherwise the plan waits as if there were none.</summary>
         private static bool IsBlown(StackView view, int layer) => view.Layers[layer] is { Drying: DryingMode.HotAir, Main: { } paint } && DryingModel.TakesHotAir(paint) && view.LeavesFilm(layer);
@@ -223,7 +249,7 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
                 if (assembled == 0)
                     continue;
                 var last = assembled - 1;
-                var dry = (int)Math.Ceiling(inside.View.DryingOf(last).TouchMinutes.Usual);
+                var dry = (int)Math.Ceiling(limit.Waits(inside.View.DryingOf(last).TouchMinutes));
                 foreach (var other in zones.Where(z => z.Design == inside.Design && z.Id != inside.Id))
                     for (var i = 0; i < other.View.Count; i++)
                         if (other.View.Layers[i].Technique == Technique.Assemble)
@@ -245,8 +271,8 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
             var views = zones.ToDictionary(z => z.Id, z => z.View);
             foreach (var zone in zones)
                 foreach (var other in zones.Where(o => zone.Id.CompareTo(o.Id) < 0 && (zone.Touching.Contains(o.Id) || AreOpposite(zone, o))).Select(o => o.Id))
-                    foreach (var (one, i) in byZone[zone.Id].Where(x => zone.View.LeavesFilm(x.b.Layer)))
-                        foreach (var (two, j) in byZone[other].Where(x => views[other].LeavesFilm(x.b.Layer)))
+                    foreach (var (one, i) in byZone[zone.Id].Where(x => !x.b.Beforehand && zone.View.LeavesFilm(x.b.Layer)))
+                        foreach (var (two, j) in byZone[other].Where(x => !x.b.Beforehand && views[other].LeavesFilm(x.b.Layer)))
                             if (one.Pieces.Intersect(two.Pieces).Any())
                                 Apart.Add((i, j));
         }

@@ -46,10 +46,13 @@ public sealed record ObserveReading(
 public sealed record SeenAt(string Raised, string Field, string Recess);
 
 public sealed record TableZone(Guid ZoneId, string Name, Relief Relief, decimal Raised, decimal Field, decimal Recess, decimal AreaCm2, IReadOnlyList<SeenAt> Seen,
-    TableFoot? Foot, SurfaceDto Surface, IReadOnlyList<SeenAt>? Masked);
+    TableParts? Parts, SurfaceDto Surface, IReadOnlyList<SeenAt>? Masked);
 
-/// <summary>A zone whose lower third differs: what lies above it, and what it is itself, at each distance.</summary>
-public sealed record TableFoot(IReadOnlyList<SeenAt> Above, IReadOnlyList<SeenAt> Below);
+/// <summary>A zone with places that have layers of their own: what lies beside them all, and each of them, at each distance.</summary>
+public sealed record TableParts(IReadOnlyList<SeenAt> Beside, IReadOnlyList<TablePlace> Places);
+
+/// <summary>One place of a zone at each distance.</summary>
+public sealed record TablePlace(Region Place, IReadOnlyList<SeenAt> Seen);
 
 /// <summary>Two touching zones at each distance.</summary>
 public sealed record TablePair(Guid First, Guid Second, IReadOnlyList<double> Differences, IReadOnlyList<Verdict> Verdicts);

@@ -17,6 +17,8 @@ internal static class TableView
 {
     private static readonly double[] distances = Enumerable.Range(3, 28).Select(i => i / 10.0).ToArray();
 
+    private const int MostPlaces = 3;
+
     public static async Task<Results<Ok<TableReading>, ProblemHttpResult>> Of(Guid designId, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
         var setId = await db.Designs.Where(d => d.Id == designId).Select(d => (Guid?)d.SetId).FirstOrDefaultAsync(stop);
@@ -33,20 +35,26 @@ internal static class TableView
     /// <summary>The mean colour of a zone with a stored treatment on it.</summary>
     public static Seen Mean(SetGraph graph, DesignRow design, ZoneRow row) => Painted(graph, design, row).Mean;
 
-    private sealed record Surface(Zone Zone, SeenSplit Seen, Seen Mean, (SeenSplit Above, SeenSplit Below)? Foot, SeenSplit? Masked);
+    private sealed record Surface(Zone Zone, SeenSplit Seen, Seen Mean, SeenSplit Beside, IReadOnlyList<(Region Place, SeenSplit Seen)> Places, SeenSplit? Masked);
 
     private static Surface Painted(SetGraph graph, DesignRow design, ZoneRow row)
     {
         var run = new StackView(graph.Context(row, design), graph.Layers(row.TreatmentId)).Predictions;
         var seen = run.SeenBelow(run.Count);
-        (SeenSplit, SeenSplit)? foot = run.Places.Contains(Region.LowerThird) ? (run.SeenOutside(run.Count, Region.LowerThird), run.SeenWithin(run.Count, Region.LowerThird)) : null;
+        var beside = run.SeenBeside(run.Count);
+
+        // What differs most is drawn: a zone is never told in more than four parts. The larger lies beneath the smaller.
+        var places = run.Places.Select(p => (Place: p, Seen: run.SeenWithin(run.Count, p)))
+            .OrderByDescending(p => p.Seen.DifferenceTo(beside).Largest()).Take(MostPlaces)
+            .OrderByDescending(p => Regions.PlaceShare(p.Place, run.Zone)).ToList();
         var under = Masking.Under(run.Layers) is { } kept ? new StackView(graph.Context(row, design), kept).Predictions : null;
-        return new Surface(run.Zone, seen, run.Count > 0 ? run[^1].Average : seen.Field, foot, under?.SeenBelow(under.Count));
+        return new Surface(run.Zone, seen, run.Count > 0 ? run[^1].Average : seen.Field, beside, places, under?.SeenBelow(under.Count));
     }
 
     private static TableZone Word(ZoneRow row, Surface surface, int scale) => new(
         row.Id, row.Name, row.Relief, row.RaisedShare, row.FieldShare, row.RecessShare, row.AreaCm2,
-        FromEach(surface.Zone, surface.Seen), surface.Foot is var (above, below) ? new TableFoot(FromEach(surface.Zone, above), FromEach(surface.Zone, below)) : null,
+        FromEach(surface.Zone, surface.Seen), surface.Places.Count == 0 ? null
+            : new TableParts(FromEach(surface.Zone, surface.Beside), surface.Places.Select(p => new TablePlace(p.Place, FromEach(surface.Zone, p.Seen))).ToList()),
         Surfaces.Word(row, scale), surface.Masked is { } masked ? FromEach(surface.Zone, masked) : null);
 
     private static List<SeenAt> FromEach(Zone zone, SeenSplit seen) =>

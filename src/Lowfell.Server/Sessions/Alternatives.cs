@@ -19,20 +19,28 @@ internal static class Alternatives
 
     private static async Task<Results<Ok<IReadOnlyList<Alternative>>, ProblemHttpResult>> Of(Guid workshopId, LowfellDb db, SetGraphs graphs, TimeProvider time, CancellationToken stop)
     {
-        if (await SessionsEndpoints.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is not var (planner, _))
+        if (await SessionsEndpoints.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is not var (planner, row))
             return Problems.NotFound("workshop");
-        return TypedResults.Ok(await Task.Run(() => (IReadOnlyList<Alternative>)All(planner, stop), stop));
+        return TypedResults.Ok(await Task.Run(() => (IReadOnlyList<Alternative>)All(planner, row is null ? new Manner() : KeptPlan.Read(row.Plan).Manner, stop), stop));
     }
 
-    private static List<Alternative> All(Planner planner, CancellationToken stop)
+    /// <summary>Each differs in one thing from the manner of the plan there is; pieces together as they come.</summary>
+    private static List<Alternative> All(Planner planner, Manner manner, CancellationToken stop)
     {
-        var usual = planner.Terms;
+        var usual = planner.Terms with { Manner = manner with { AtOnce = null } };
+        Terms As(Manner other) => planner.Terms with { Manner = other };
         var known = planner.Best(usual);
         (string Id, string Name, string Words, Func<Terms> Terms, bool CanTake)[] ways =
         [
             ("steps", "Step by step", "All pieces together, as many as windows and hours allow.", () => usual, true),
-            ("groups", $"In groups of {Group}", "A few pieces through every layer, then the next few.", () => usual with { AtOnce = Group }, true),
-            ("singly", "One at a time", "Each piece by itself: more set-ups, and the first is done soonest.", () => usual with { AtOnce = 1 }, true),
+            ("groups", $"In groups of {Group}", "A few pieces through every layer, then the next few.", () => As(manner with { AtOnce = Group }), true),
+            ("singly", "One at a time", "Each piece by itself: more set-ups, and the first is done soonest.", () => As(manner with { AtOnce = 1 }), true),
+            manner.Careful
+                ? ("careful", "As drying usually goes", "Waits and windows by their usual figures, not on the safe side.", () => As(manner with { Careful = false }), true)
+                : ("careful", "On the safe side", "Waits as long as slow drying asks, windows as short as they may be.", () => As(manner with { Careful = true }), true),
+            manner.Goal == Goal.Fewest
+                ? ("goal", "Finished soonest", "The earliest last evening comes first, then fewer of them.", () => As(manner with { Goal = Goal.Soonest }), true)
+                : ("goal", "Fewest sessions", "As few as can be by the due date, even where it is finished later.", () => As(manner with { Goal = Goal.Fewest }), true),
             ("hot-air", "With hot air", "On water-based coats that the finish waits for; washes as the house rules say, crackle paste never.", () => usual with { HotAir = WaitedFor(known) }, false),
             ("evening", "One more evening", "Another session every week.", () => usual with { Hours = OneMore(usual.Hours) }, false),
             ("hands", "A second pair of hands", "Two at the bench: one spray place, one dryer.", () => usual with { Painters = usual.Painters + 1 }, false),
@@ -51,11 +59,11 @@ internal static class Alternatives
             _ => planner.Best(terms, Share),
         };
         if (made.Table is not { } table)
-            return new Alternative(id, name, words, null, 0, 0, 0, 0, null, false, null);
+            return new Alternative(id, name, words, null, 0, 0, 0, 0, null, false, terms.Manner.AtOnce, terms.Manner.Careful, terms.Manner.Goal);
         var work = made.Bench.Work;
         var chance = work.Operations.Count == 0 ? null : Chance.Of(work, table, made.Bench.Figures(), QuickTrials);
         return new Alternative(
-            id, name, words, table.Placements.Count == 0 ? null : made.Bench.Instant(table.Outcome.Finish), work.Operations.Sum(o => o.Length), table.Outcome.Sessions, table.Outcome.Idle, table.Outcome.SetUps, chance?.OnTime, canTake, terms.AtOnce);
+            id, name, words, table.Placements.Count == 0 ? null : made.Bench.Instant(table.Outcome.Finish), work.Operations.Sum(o => o.Length), table.Outcome.Sessions, table.Outcome.Idle, table.Outcome.SetUps, chance?.OnTime, canTake, terms.Manner.AtOnce, terms.Manner.Careful, terms.Manner.Goal);
     }
 
     /// <summary>Layers that the chain to the finish waits for.</summary>
@@ -85,7 +93,7 @@ internal static class Alternatives
         return TypedResults.Ok(await Task.Run(() =>
         {
             var kept = row is null ? null : KeptPlan.Read(row.Plan);
-            var made = kept is null ? planner.Best(planner.Terms) : planner.Closest(planner.Terms with { Kept = kept, AtOnce = kept.AtOnce });
+            var made = kept is null ? planner.Best(planner.Terms) : planner.Closest(planner.By(kept));
             if (made.Table is not { Placements.Count: > 0 } table)
                 return new ChanceReading(null, null, null, null, 0, []);
             var outlook = Chance.Of(made.Bench.Work, table, made.Bench.Figures(), Trials);

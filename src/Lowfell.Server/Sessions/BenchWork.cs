@@ -11,8 +11,7 @@ namespace Lowfell.Server.Sessions;
 /// <summary>How a timetable is to be made.</summary>
 internal sealed record Terms(BenchHours Hours, int Painters)
 {
-    /// <summary>No more pieces together; null as many as windows and hours allow.</summary>
-    public int? AtOnce { get; init; }
+    public Manner Manner { get; init; } = new();
 
     /// <summary>Layers of zones that get hot air, where their paint may see it.</summary>
     public IReadOnlySet<(Guid Zone, Guid Line)> HotAir { get; init; } = new HashSet<(Guid, Guid)>();
@@ -25,6 +24,18 @@ internal sealed record Terms(BenchHours Hours, int Painters)
 
     /// <summary>A plan to keep to.</summary>
     public KeptPlan? Kept { get; init; }
+}
+
+/// <summary>What one operation is.</summary>
+/// <param name="Place">Where.</param>
+/// <param name="Layer">The layer.</param>
+/// <param name="View">The stack it is part of.</param>
+/// <param name="Pieces">Those it is laid on.</param>
+/// <param name="All">All pieces of the design.</param>
+/// <param name="Beforehand">Its material is got ready, nothing is laid yet.</param>
+internal sealed record Doing(Place Place, Layer Layer, StackView View, IReadOnlyList<PieceRow> Pieces, IReadOnlyList<PieceRow> All, bool Beforehand)
+{
+    public KeyOf Key => new(Place.Zone.Id, Layer.Id, Pieces[0].Id, Beforehand);
 }
 
 /// <summary>The work of a workshop's sets in its hours, and what every operation of it is.</summary>
@@ -42,7 +53,7 @@ internal sealed class BenchWork
     private BenchWork(WorkshopRow workshop, IReadOnlyList<SetGraph> sets, Terms terms, int weeks, DateTimeOffset now)
     {
         (this.now, clock) = (now, Clock(workshop));
-        var limit = new BatchLimit(terms.Hours.Weekly.Max(w => (int)(w.End - w.Start).TotalMinutes) * (LongestBatchShare - 1) / LongestBatchShare, terms.AtOnce);
+        var limit = new BatchLimit(terms.Hours.Weekly.Max(w => (int)(w.End - w.Start).TotalMinutes) * (LongestBatchShare - 1) / LongestBatchShare, terms.Manner.AtOnce, terms.Manner.Careful);
         Set = SetWork.Of(Taken(sets, terms, limit), limit);
         Due = Set.Batches.Select((b, i) => (zones[b.Zone].Place.Graph.Set, i)).GroupBy(x => x.Set.Id)
             .Select(g => (g.First().Set, Operations: (IReadOnlyList<int>)g.Select(x => x.i).ToList())).Where(s => s.Set.DueDate is not null).ToList();
@@ -57,6 +68,7 @@ internal sealed class BenchWork
             Operations = Set.Operations.Select((o, i) => o with { Id = Label(Set.Batches[i]) }).ToList(),
             NotWetTogether = Set.NotWetTogether,
             DryingPlaces = workshop.DryingPlaces,
+            Goal = terms.Manner.Goal,
             Deadlines = Due.Select(d => new Deadline(EndOf(d.Set.DueDate!.Value), d.Operations)).ToList(),
         };
         Work = Pinned(work, terms.Kept);
@@ -110,10 +122,10 @@ internal sealed class BenchWork
     public static TimeZoneInfo Clock(WorkshopRow workshop) => TimeZoneInfo.TryFindSystemTimeZoneById(workshop.TimeZone, out var found) ? found : TimeZoneInfo.Utc;
 
     /// <summary>Where a batch is and what it consists of.</summary>
-    public (Place Place, Layer Layer, StackView View, IReadOnlyList<PieceRow> Pieces, IReadOnlyList<PieceRow> All) At(Batch batch)
+    public Doing At(Batch batch)
     {
         var (place, layers, view, pieces) = zones[batch.Zone];
-        return (place, layers[batch.Layer], view, batch.Pieces.Select(i => pieces[i]).ToList(), pieces);
+        return new(place, layers[batch.Layer], view, batch.Pieces.Select(i => pieces[i]).ToList(), pieces, batch.Beforehand);
     }
 
     public int Minute(DateTimeOffset at) => (int)Math.Clamp(Math.Ceiling((at - now).TotalMinutes), int.MinValue / 4, int.MaxValue / 4);
@@ -126,8 +138,6 @@ internal sealed class BenchWork
         var wall = day.AddDays(1).ToDateTime(TimeOnly.MinValue);
         return Minute(new DateTimeOffset(wall, clock.GetUtcOffset(wall)));
     }
-
-    public static KeyOf Key((Place Place, Layer Layer, StackView View, IReadOnlyList<PieceRow> Pieces, IReadOnlyList<PieceRow> All) at) => new(at.Place.Zone.Id, at.Layer.Id, at.Pieces[0].Id);
 
     /// <summary>Where a kept plan has the operations of this work, as far as it knows them.</summary>
     public List<Placement> Placed(KeptPlan kept)
@@ -188,13 +198,14 @@ internal sealed class BenchWork
     private string Label(Batch batch)
     {
         var (place, layers, _, _) = zones[batch.Zone];
-        return $"{EnumWords.Of(layers[batch.Layer].Technique)} on {place.Name}";
+        var layer = layers[batch.Layer];
+        return batch.Beforehand ? $"{layer.Main!.Name} {EnumWords.Of(layer.Preparation)} for {place.Name}" : $"{EnumWords.Of(layer.Technique)} on {place.Name}";
     }
 
     /// <summary>What may come otherwise: how long each technique takes these hands, how long each paint takes to dry.</summary>
     public IReadOnlyList<Figure> Figures()
     {
-        var at = Set.Batches.Select((b, i) => (At: At(b), b.Layer, i)).ToList();
+        var at = Set.Batches.Select((b, i) => (At: At(b), b.Layer, i)).Where(x => !x.At.Beforehand).ToList();
         var hands = at.GroupBy(x => x.At.Layer.Technique).Select(g => new Figure($"minutes for {EnumWords.Of(g.Key)}", g.First().At.View.Context.Pace.Error(g.Key), g.Select(x => x.i).ToList(), []));
         var drying = at.Where(x => x.At.Layer.Main is not null && x.At.View.LeavesFilm(x.Layer)).GroupBy(x => x.At.Layer.Main!.Id).Select(g =>
         {

@@ -51,7 +51,7 @@ internal static class Calendars
         // As it was taken over, also where it is out of date: what would be moved is not told to anybody before it is.
         var zone = reading.TimeZone;
         var kept = KeptPlan.Read(row.Plan);
-        var known = reading.Sessions.SelectMany(s => s.Operations).ToDictionary(o => new KeyOf(o.ZoneId, o.LayerId, o.PieceId));
+        var known = reading.Sessions.SelectMany(s => s.Operations).ToDictionary(o => new KeyOf(o.ZoneId, o.LayerId, o.PieceId, o.Beforehand));
         if (kept.Sessions.Count > 0)
             calendar.AddTimeZone(VTimeZone.FromDateTimeZone(zone, kept.Sessions[0].Start.UtcDateTime.AddYears(-1), includeHistoricalData: false));
         foreach (var session in kept.Sessions)
@@ -76,7 +76,7 @@ internal static class Calendars
     {
         var lines = new List<string>();
         foreach (var kept in operations.Take(MostSaid))
-            if (known.TryGetValue(new KeyOf(kept.Zone, kept.Line, kept.Pieces[0]), out var o))
+            if (known.TryGetValue(new KeyOf(kept.Zone, kept.Line, kept.Pieces[0], kept.Beforehand), out var o))
                 lines.Add($"{kept.Start:HH:mm} {o.Technique}{(o.Paint.Length > 0 ? $", {o.Paint}" : "")}: {o.Zone} on {o.Design} ({string.Join(", ", o.Pieces)}){Closes(kept, o)}");
         if (operations.Count > MostSaid)
             lines.Add($"and {operations.Count - MostSaid} more");

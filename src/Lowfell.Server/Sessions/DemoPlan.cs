@@ -19,7 +19,7 @@ internal static class DemoPlan
         set.DueDate = DateOnly.FromDateTime(made.Bench.Instant(table.Outcome.Finish).DateTime);
         await db.SaveChangesAsync(stop);
         var (dated, _) = (await Read())!.Value;
-        db.Add(new TimetableRow { WorkshopId = workshop, Number = 1, MadeAt = now, Why = "Made anew", Plan = Planner.Keep(made, null, null, _ => false).Write(), Inputs = dated.Inputs.Write() });
+        db.Add(new TimetableRow { WorkshopId = workshop, Number = 1, MadeAt = now, Why = "Made anew", Plan = Planner.Keep(made, new Manner(), null, _ => false).Write(), Inputs = dated.Inputs.Write() });
         await db.SaveChangesAsync(stop);
 
         // Read with eyes of its own: what is kept of the set must not be how it stood before it had a due date.

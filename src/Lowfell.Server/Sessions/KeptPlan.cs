@@ -1,40 +1,48 @@
 using System.Security.Cryptography;
 using System.Text.Json;
-using Lowfell.Core.Layers;
+using System.Text.Json.Serialization;
 using Lowfell.Core.Materials;
-using Lowfell.Core.Order;
+using Lowfell.Core.Sessions;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 
 namespace Lowfell.Server.Sessions;
 
-/// <summary>Which operation: a layer of a zone from a piece on.</summary>
-internal readonly record struct KeyOf(Guid Zone, Guid Line, Guid FirstPiece);
+/// <summary>Which operation: a layer of a zone from a piece on, or what is got ready for it.</summary>
+internal readonly record struct KeyOf(Guid Zone, Guid Line, Guid FirstPiece, bool Beforehand);
+
+/// <summary>How a plan is laid out, besides what has to be done.</summary>
+/// <param name="AtOnce">No more pieces together; null as many as windows and hours allow.</param>
+/// <param name="Careful">Waits as long as slow drying asks, windows as short as they may be.</param>
+/// <param name="Goal">What comes first once nothing is late.</param>
+internal sealed record Manner(int? AtOnce = null, bool Careful = false, Goal Goal = Goal.Soonest);
 
 /// <summary>An operation as a plan keeps it.</summary>
-internal sealed record KeptOperation(Guid Zone, Guid Line, IReadOnlyList<Guid> Pieces, DateTimeOffset Start, DateTimeOffset End, int Painter, bool Pinned);
+internal sealed record KeptOperation(Guid Zone, Guid Line, IReadOnlyList<Guid> Pieces, DateTimeOffset Start, DateTimeOffset End, int Painter, bool Pinned, bool Beforehand = false);
 
 /// <summary>A stretch at the bench as a plan keeps it: the same session keeps its id, wherever it is moved to.</summary>
 internal sealed record KeptSession(Guid Id, DateTimeOffset Start, DateTimeOffset End);
 
 /// <summary>A timetable as it is stored.</summary>
-internal sealed record KeptPlan(IReadOnlyList<KeptOperation> Operations, IReadOnlyList<KeptSession> Sessions, int? AtOnce)
+internal sealed record KeptPlan(IReadOnlyList<KeptOperation> Operations, IReadOnlyList<KeptSession> Sessions, int? AtOnce, bool Careful = false, Goal Goal = Goal.Soonest)
 {
-    private static readonly JsonSerializerOptions json = new(JsonSerializerDefaults.Web);
-    private ILookup<(Guid, Guid), KeptOperation>? byLayer;
+    private static readonly JsonSerializerOptions json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
+    private ILookup<(Guid, Guid, bool), KeptOperation>? byLayer;
 
-    private ILookup<(Guid, Guid), KeptOperation> ByLayer => byLayer ??= Operations.ToLookup(o => (o.Zone, o.Line));
+    public Manner Manner => new(AtOnce, Careful, Goal);
+
+    private ILookup<(Guid, Guid, bool), KeptOperation> ByLayer => byLayer ??= Operations.ToLookup(o => (o.Zone, o.Line, o.Beforehand));
 
     public static KeptPlan Read(string text) => JsonSerializer.Deserialize<KeptPlan>(text, json)!;
 
-    public string Write() => JsonSerializer.Serialize(new { Operations, Sessions, AtOnce }, json);
+    public string Write() => JsonSerializer.Serialize(new { Operations, Sessions, AtOnce, Careful, Goal }, json);
 
     /// <summary>The kept operation that has most of these pieces; null where it knows none.</summary>
-    public KeptOperation? Find((Place Place, Layer Layer, StackView View, IReadOnlyList<PieceRow> Pieces, IReadOnlyList<PieceRow> All) at) =>
-        ByLayer[(at.Place.Zone.Id, at.Layer.Id)].Select(o => (o, Same: o.Pieces.Count(p => at.Pieces.Any(x => x.Id == p)))).Where(x => x.Same > 0).OrderByDescending(x => x.Same).Select(x => x.o).FirstOrDefault();
+    public KeptOperation? Find(Doing at) =>
+        ByLayer[(at.Place.Zone.Id, at.Layer.Id, at.Beforehand)].Select(o => (o, Same: o.Pieces.Count(p => at.Pieces.Any(x => x.Id == p)))).Where(x => x.Same > 0).OrderByDescending(x => x.Same).Select(x => x.o).FirstOrDefault();
 
     /// <summary>Pieces that a layer is laid on together.</summary>
-    public IReadOnlyList<IReadOnlyList<Guid>> Together(Guid zone, Guid line) => ByLayer[(zone, line)].OrderBy(o => o.Start).Select(o => o.Pieces).ToList();
+    public IReadOnlyList<IReadOnlyList<Guid>> Together(Guid zone, Guid line) => ByLayer[(zone, line, false)].OrderBy(o => o.Start).Select(o => o.Pieces).ToList();
 }
 
 /// <summary>

@@ -33,6 +33,9 @@ internal sealed class Planner(WorkshopRow workshop, IReadOnlyList<SetGraph> sets
     /// <summary>As things are: the hours of the workshop, everybody who paints there.</summary>
     public Terms Terms => new(BenchHours.Read(workshop.Hours, out _) ?? BenchHours.Usual, Math.Max(1, workshop.Painters.Length));
 
+    /// <summary>As a plan that was taken over has it.</summary>
+    public Terms By(KeptPlan kept) => Terms with { Kept = kept, Manner = kept.Manner };
+
     public PlanInputs Inputs => PlanInputs.Of(workshop, new BenchHoursOf(Terms.Hours.ToString(), Terms.Painters), sets);
 
     /// <summary>The best that is found, begun from a plan where one is kept.</summary>
@@ -92,18 +95,18 @@ internal sealed class Planner(WorkshopRow workshop, IReadOnlyList<SetGraph> sets
     public IReadOnlyList<Fact> Clash(Made made) => Core.Sessions.Clash.Of(made.Bench.Work, stop);
 
     /// <summary>A timetable as it is stored; sessions keep the ids of those whose operations they have.</summary>
-    public static KeptPlan Keep(Made made, int? atOnce, KeptPlan? before, Func<KeyOf, bool> pinned)
+    public static KeptPlan Keep(Made made, Manner manner, KeptPlan? before, Func<KeyOf, bool> pinned)
     {
         var (bench, table) = (made.Bench, made.Table!);
         var operations = table.Placements.OrderBy(p => p.Start).ThenBy(p => p.Painter).Select(p =>
         {
             var at = bench.At(bench.Set.Batches[p.Operation]);
-            return new KeptOperation(at.Place.Zone.Id, at.Layer.Id, at.Pieces.Select(x => x.Id).ToList(), bench.Instant(p.Start), bench.Instant(p.End), p.Painter, pinned(BenchWork.Key(at)));
+            return new KeptOperation(at.Place.Zone.Id, at.Layer.Id, at.Pieces.Select(x => x.Id).ToList(), bench.Instant(p.Start), bench.Instant(p.End), p.Painter, pinned(at.Key), at.Beforehand);
         }).ToList();
         var taken = new HashSet<Guid>();
         var sessions = bench.Work.Hours.Select(h => (Hours: h, Mine: operations.Where(o => bench.Minute(o.Start) >= h.Start && bench.Minute(o.Start) < h.End).ToList())).Where(s => s.Mine.Count > 0)
             .Select(s => new KeptSession(IdOf(s.Mine), bench.EveningOf(s.Hours).Start, bench.EveningOf(s.Hours).End)).ToList();
-        return new KeptPlan(operations, sessions, atOnce);
+        return new KeptPlan(operations, sessions, manner.AtOnce, manner.Careful, manner.Goal);
 
         Guid IdOf(List<KeptOperation> mine)
         {

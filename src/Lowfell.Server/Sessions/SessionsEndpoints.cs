@@ -63,13 +63,13 @@ public static class SessionsEndpoints
             return Moved(planner, row);
         var kept = row is null ? null : KeptPlan.Read(row.Plan);
         var closest = entry.From == TimetableOrigin.Closest && kept is not null;
-        var atOnce = closest ? kept!.AtOnce : entry.AtOnce;
-        var terms = planner.Terms with { AtOnce = atOnce, LateMinutes = entry.LateMinutes ?? 0, Kept = closest || atOnce == kept?.AtOnce ? kept : null };
+        var manner = closest ? kept!.Manner : new Manner(entry.AtOnce, entry.Careful, entry.Goal);
+        var terms = planner.Terms with { Manner = manner, LateMinutes = entry.LateMinutes ?? 0, Kept = closest || manner.AtOnce == kept?.AtOnce ? kept : null };
         var made = await Task.Run(() => closest ? planner.Closest(terms) : planner.Best(terms), write.Stop);
         if (made.Table is null)
             return Clashes(planner, made);
-        var why = entry.LateMinutes > 0 ? $"The session began {entry.LateMinutes} min late" : closest ? "What has changed was taken over" : atOnce switch { null => "Made anew", 1 => "Made anew, one piece at a time", _ => $"Made anew, in groups of {atOnce}" };
-        return await Store(write, planner, row, Planner.Keep(made, atOnce, kept, key => IsPinned(kept, key)), why);
+        var why = entry.LateMinutes > 0 ? $"The session began {entry.LateMinutes} min late" : closest ? "What has changed was taken over" : Words(manner);
+        return await Store(write, planner, row, Planner.Keep(made, manner, kept, key => IsPinned(kept, key)), why);
     }
 
     private static async Task<Outcome<TimetableTold>> Move(Guid workshopId, OperationMoveIn entry, Write write, SetGraphs graphs)
@@ -84,19 +84,19 @@ public static class SessionsEndpoints
         if (entry.Number != (row?.Number ?? 0))
             return Moved(planner, row);
         var kept = row is null ? null : KeptPlan.Read(row.Plan);
-        var key = new KeyOf(entry.ZoneId!.Value, entry.LayerId!.Value, entry.PieceId!.Value);
+        var key = new KeyOf(entry.ZoneId!.Value, entry.LayerId!.Value, entry.PieceId!.Value, entry.Beforehand);
         var loose = kept is null ? null : kept with { Operations = kept.Operations.Select(o => Is(o, key) ? o with { Pinned = false } : o).ToList() };
-        var made = await Task.Run(() => kept is null ? planner.Best(planner.Terms) : planner.Closest(planner.Terms with { Kept = loose, AtOnce = kept.AtOnce }), write.Stop);
+        var made = await Task.Run(() => kept is null ? planner.Best(planner.Terms) : planner.Closest(planner.By(loose!)), write.Stop);
         if (made.Table is null)
             return Clashes(planner, made);
-        var operation = made.Bench.Set.Batches.Select((b, i) => (At: made.Bench.At(b), i)).FirstOrDefault(x => x.At.Place.Zone.Id == key.Zone && x.At.Layer.Id == key.Line && x.At.Pieces.Any(p => p.Id == key.FirstPiece));
-        if (operation.At.Place is null)
+        var operation = made.Bench.Set.Batches.Select((b, i) => (At: made.Bench.At(b), i)).FirstOrDefault(x => x.At.Place.Zone.Id == key.Zone && x.At.Layer.Id == key.Line && x.At.Beforehand == key.Beforehand && x.At.Pieces.Any(p => p.Id == key.FirstPiece));
+        if (operation.At is null)
             return Problems.NotFound("operation");
         var label = made.Bench.Work.Operations[operation.i].Id;
         if (entry.To is not { } to)
         {
             write.Says(Short($"Let {label} go where it likes"));
-            return await Store(write, planner, row, Planner.Keep(made, kept?.AtOnce, kept, k => k != BenchWork.Key(operation.At) && IsPinned(kept, k)), $"{label} is no longer pinned");
+            return await Store(write, planner, row, Planner.Keep(made, kept?.Manner ?? new Manner(), kept, k => k != operation.At.Key && IsPinned(kept, k)), $"{label} is no longer pinned");
         }
 
         var stretch = made.Bench.Work.Hours.Select((h, i) => (Evening: made.Bench.EveningOf(h), i)).FirstOrDefault(x => to >= x.Evening.Start && to < x.Evening.End, (default, -1)).i;
@@ -112,7 +112,7 @@ public static class SessionsEndpoints
 
         var moved = plan.Moved.Count(o => o != operation.i);
         return await Store(
-            write, planner, row, Planner.Keep(made with { Table = plan.Timetable }, kept?.AtOnce, kept, k => k == BenchWork.Key(operation.At) || IsPinned(kept, k)),
+            write, planner, row, Planner.Keep(made with { Table = plan.Timetable }, kept?.Manner ?? new Manner(), kept, k => k == operation.At.Key || IsPinned(kept, k)),
             Short($"{label} moved to {SessionsReader.Day(made.Bench.Instant(made.Bench.Work.Hours[stretch].Start))}{(moved > 0 ? $", and {moved} with it" : "")}"));
     }
 
@@ -124,8 +124,8 @@ public static class SessionsEndpoints
             return Problems.NotFound("workshop");
         return TypedResults.Ok(await Task.Run(() =>
         {
-            var kept = row is null ? Planner.Keep(planner.Best(planner.Terms), null, null, _ => false) : KeptPlan.Read(row.Plan);
-            var made = planner.Closest(planner.Terms with { Kept = kept, AtOnce = kept.AtOnce, LateMinutes = minutes });
+            var kept = row is null ? Planner.Keep(planner.Best(planner.Terms), new Manner(), null, _ => false) : KeptPlan.Read(row.Plan);
+            var made = planner.Closest(planner.By(kept) with { LateMinutes = minutes });
             if (made.Table is not { } table)
                 return new LateReading("No timetable can be had with that.", [], null);
             var finish = made.Bench.Instant(table.Outcome.Finish);
@@ -153,7 +153,18 @@ public static class SessionsEndpoints
         return new TimetableTold(planner.Workshop.Id);
     }
 
-    private static bool Is(KeptOperation o, KeyOf key) => o.Zone == key.Zone && o.Line == key.Line && o.Pieces.Contains(key.FirstPiece);
+    /// <summary>How a plan was made, for its story.</summary>
+    private static string Words(Manner manner)
+    {
+        var words = new List<string> { manner.AtOnce switch { null => "Made anew", 1 => "Made anew, one piece at a time", var n => $"Made anew, in groups of {n}" } };
+        if (manner.Careful)
+            words.Add("on the safe side");
+        if (manner.Goal == Goal.Fewest)
+            words.Add("in the fewest sessions");
+        return string.Join(", ", words);
+    }
+
+    private static bool Is(KeptOperation o, KeyOf key) => o.Zone == key.Zone && o.Line == key.Line && o.Beforehand == key.Beforehand && o.Pieces.Contains(key.FirstPiece);
 
     private static bool IsPinned(KeptPlan? kept, KeyOf key) => kept?.Operations.Any(o => o.Pinned && Is(o, key)) ?? false;
 

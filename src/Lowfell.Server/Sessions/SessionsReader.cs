@@ -20,8 +20,8 @@ internal sealed class SessionsReader(Planner planner)
         if (row is null)
             return Word(planner.Best(planner.Terms), null);
         var kept = KeptPlan.Read(row.Plan);
-        var closest = planner.Closest(planner.Terms with { Kept = kept, AtOnce = kept.AtOnce });
-        var info = new KeptInfo(row.Number, row.MadeAt, row.Why, kept.AtOnce);
+        var closest = planner.Closest(planner.By(kept));
+        var info = new KeptInfo(row.Number, row.MadeAt, row.Why, kept.AtOnce, kept.Careful, kept.Goal);
         var changed = planner.Inputs.Since(PlanInputs.Read(row.Inputs));
         var missed = closest.Table is null ? 0 : closest.Bench.Placed(kept).Count(p => p.Start < 0);
         var holds = closest is { Table: not null, Moved.Count: 0, New: 0 } && missed == 0;
@@ -114,19 +114,20 @@ internal sealed class SessionsReader(Planner planner)
     {
         var batch = bench.Set.Batches[p.Operation];
         var at = bench.At(batch);
-        var (place, layer, view, pieces, all) = at;
+        var (place, layer, view, pieces, all, beforehand) = at;
         return new PlannedOperation(
-            p.Operation, place.Graph.Set.Id, place.Zone.Id, layer.Id, pieces[0].Id, place.Graph.Set.Name, place.Design.Name, place.Zone.Name, batch.Layer + 1, EnumWords.Of(layer.Technique),
+            p.Operation, place.Graph.Set.Id, place.Zone.Id, layer.Id, pieces[0].Id, place.Graph.Set.Name, place.Design.Name, place.Zone.Name, batch.Layer + 1, beforehand ? EnumWords.Of(layer.Preparation) : EnumWords.Of(layer.Technique),
             string.Join(" + ", layer.Paint.Select(x => x.Material.Name)), view.Predictions[batch.Layer].Average.Colour.ToString(), pieces.Select(x => x.Label).ToList(), all.Count,
             bench.Instant(p.Start), bench.Instant(p.End), bench.Work.Operations[p.Operation].WetMinutes, closes.TryGetValue(p.Operation, out var until) ? bench.Instant(until) : null,
-            binds.TryGetValue(p.Operation, out var link) ? link : null, p.Painter, kept?.Find(at)?.Pinned ?? false);
+            binds.TryGetValue(p.Operation, out var link) ? link : null, p.Painter, kept?.Find(at)?.Pinned ?? false, beforehand);
     }
 
     private static GetReady Ready(BenchWork bench, IReadOnlyList<Placement> mine)
     {
         var at = mine.Select(p => bench.At(bench.Set.Batches[p.Operation])).ToList();
-        var prepare = at.Where(a => a.Layer.Preparation != Preparation.None).GroupBy(a => (a.Layer.Preparation, a.Layer.Main?.Name)).Select(g =>
+        var prepare = at.Where(a => a.Beforehand).GroupBy(a => (a.Layer.Preparation, a.Layer.Main?.Name)).Select(g =>
             $"{g.Key.Name}, {EnumWords.Of(g.Key.Preparation)}: {Duration.Words(Preparations.LeadMinutes(g.Key.Preparation).Usual)} before it is laid").ToList();
+        at.RemoveAll(a => a.Beforehand);
         var pots = at.Where(a => a.Layer.Paint.Count > 0).GroupBy(a => Recipe.Of(a.Layer)!.Key).Select(g =>
         {
             var layer = g.First().Layer;

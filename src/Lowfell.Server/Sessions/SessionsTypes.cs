@@ -3,13 +3,13 @@ using Lowfell.Core.Sessions;
 namespace Lowfell.Server.Sessions;
 
 /// <summary>
-/// A layer on some pieces of a design, from when to when, and how long it lies wet: estimates. ClosesAt says until when what follows it
+/// A layer on some pieces of a design, from when to when, and how long it lies wet: estimates. Beforehand gets its material ready and lays nothing yet. ClosesAt says until when what follows it
 /// still works; Binds is its place in the chain that sets the finish. Both are null where there is none. PieceId is the first of its pieces:
 /// with zone and layer it names the operation.
 /// </summary>
 public sealed record PlannedOperation(
     int Id, Guid SetId, Guid ZoneId, Guid LayerId, Guid PieceId, string Set, string Design, string Zone, int Number, string Technique, string Paint, string Colour, IReadOnlyList<string> Pieces, int OfPieces,
-    DateTimeOffset Start, DateTimeOffset End, int WetMinutes, DateTimeOffset? ClosesAt, int? Binds, int Painter, bool Pinned);
+    DateTimeOffset Start, DateTimeOffset End, int WetMinutes, DateTimeOffset? ClosesAt, int? Binds, int Painter, bool Pinned, bool Beforehand);
 
 /// <summary>A pot to have ready: what is in it, its thinning, and how much is needed in the session; an estimate.</summary>
 public sealed record PotReady(string Words, string Thinned, double Ml, string Colour);
@@ -26,8 +26,11 @@ public sealed record PlannedClash(FactKind Fact, string Words);
 /// <summary>A set that is wanted by a day, and when it is finished.</summary>
 public sealed record PlannedDue(Guid SetId, string Set, DateOnly Due, DateTimeOffset? Finish, bool Met);
 
-/// <summary>The plan that was taken over: its number, and since when and for what reason it is as it is.</summary>
-public sealed record KeptInfo(int Number, DateTimeOffset MadeAt, string Why, int? AtOnce);
+/// <summary>
+/// The plan that was taken over: its number, and since when and for what reason it is as it is; how many pieces go together at most,
+/// whether it is on the safe side, and what comes first.
+/// </summary>
+public sealed record KeptInfo(int Number, DateTimeOffset MadeAt, string Why, int? AtOnce, bool Careful, Goal Goal);
 
 /// <summary>The plan no longer is what would be made today: what has changed, and what taking today's over would do, in a sentence.</summary>
 public sealed record PlanNews(string Words, int Moved, DateTimeOffset? Finish);
@@ -42,8 +45,11 @@ public sealed record SessionsReading(
     Guid WorkshopId, string TimeZone, string Hours, bool HoursGuessed, IReadOnlyList<string> Painters, KeptInfo? Kept, PlanNews? News, DateTimeOffset? Finish, DateTimeOffset? SoonestFinish, int FewestSessions, int HandsOnMinutes,
     int IdleMinutes, int SetUps, string Binding, IReadOnlyList<PlannedDue> Due, IReadOnlyList<PlannedSession> Sessions, IReadOnlyList<PlannedClash> Clash, IReadOnlyList<string> LeftOut);
 
-/// <summary>A timetable to take over. Number is that of the plan it stands in for, 0 for none.</summary>
-public sealed record TimetableIn(int? Number, TimetableOrigin? From, int? AtOnce = null, int? LateMinutes = null);
+/// <summary>
+/// A timetable to take over. Number is that of the plan it stands in for, 0 for none. Careful keeps waits and windows on the safe side;
+/// the plan there is stays as it is in that and in its goal where closest is taken over.
+/// </summary>
+public sealed record TimetableIn(int? Number, TimetableOrigin? From, int? AtOnce = null, int? LateMinutes = null, bool Careful = false, Goal Goal = Goal.Soonest);
 
 /// <summary>What is taken over.</summary>
 public enum TimetableOrigin
@@ -56,16 +62,16 @@ public enum TimetableOrigin
 }
 
 /// <summary>An operation to be done in another session, which is named by an instant within it; null lets it go where it likes.</summary>
-public sealed record OperationMoveIn(int? Number, Guid? ZoneId, Guid? LayerId, Guid? PieceId, DateTimeOffset? To);
+public sealed record OperationMoveIn(int? Number, Guid? ZoneId, Guid? LayerId, Guid? PieceId, DateTimeOffset? To, bool Beforehand = false);
 
 public sealed record TimetableTold(Guid WorkshopId);
 
 /// <summary>What beginning late does, before it is taken over.</summary>
 public sealed record LateReading(string Words, IReadOnlyList<string> Moved, DateTimeOffset? Finish);
 
-/// <summary>One way to do it otherwise. Finish is null where it cannot be had. AtOnce is what to take over to get it, where that is all it takes.</summary>
+/// <summary>One way to do it otherwise. Finish is null where it cannot be had. AtOnce, Careful and Goal are what to take over to get it, where that is all it takes.</summary>
 public sealed record Alternative(
-    string Id, string Name, string Words, DateTimeOffset? Finish, int HandsOnMinutes, int Sessions, int IdleMinutes, int SetUps, double? OnTime, bool CanTake, int? AtOnce);
+    string Id, string Name, string Words, DateTimeOffset? Finish, int HandsOnMinutes, int Sessions, int IdleMinutes, int SetUps, double? OnTime, bool CanTake, int? AtOnce, bool Careful, Goal Goal);
 
 /// <summary>A figure that moves the finish: by so many days from where it comes out well to where it comes out badly.</summary>
 public sealed record InfluenceReading(string Name, double Days);

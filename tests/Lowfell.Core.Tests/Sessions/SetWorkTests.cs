@@ -94,6 +94,48 @@ public sealed class SetWorkTests
         }, iter: 40);
     }
 
+    /// <summary>Piece by piece, whatever way batches are cut: nothing is waited for less, and no window is longer.</summary>
+    [Fact]
+    public void A_careful_plan_waits_longer_and_keeps_shorter_windows()
+    {
+        Gen.Select(Gen.Int[1, 12], Gen.Double[20, 120]).Sample((pieces, area) =>
+        {
+            var zone = Zone(pieces, area);
+            SetWork usual = SetWork.Of([zone], new(130, AtOnce: 1)), careful = SetWork.Of([zone], new(130, AtOnce: 1, Careful: true));
+            var longer = 0;
+            foreach (var (one, other) in usual.Operations.Zip(careful.Operations))
+                foreach (var (a, b) in one.After.Zip(other.After))
+                {
+                    Assert.Equal(a.Operation, b.Operation);
+                    Assert.True(b.MaxWait is { } most ? most < a.MaxWait : a.MaxWait is null);
+                    Assert.True(b.MinWait >= a.MinWait || b.MinWait == b.MaxWait);
+                    longer += b.MinWait > a.MinWait ? 1 : 0;
+                }
+
+            Assert.True(longer >= pieces * 3);
+            var work = Timed(SetWork.Of([zone], new(130, Careful: true)));
+            Assert.Empty(TimetableCheck.Faults(work, Scheduler.Make(work, new(20, null)).Timetable!));
+        }, iter: 30);
+    }
+
+    [Fact]
+    public void What_has_to_be_got_ready_is_so_before_it_is_laid_and_has_not_gone_off()
+    {
+        Layer[] stack = [Lay(Technique.BaseCoat, Bench.Brown, Tool.Brush), Lay(Technique.CracklePaste, Bench.Crackle, Tool.Spatula) with { Preparation = Preparation.LeftOpen }, Lay(Technique.DryBrush, Bench.White, Tool.Brush) with { Preparation = Preparation.WarmedAndShaken }];
+        var zone = Zone(6) with { View = new StackView(Zone(1).View.Context, stack) };
+        var work = SetWork.Of([zone], new(130, AtOnce: 3));
+        var ready = work.Batches.Select((b, i) => (b, i)).Where(x => x.b.Beforehand).ToList();
+        Assert.Equal([1, 1], ready.Select(x => x.b.Layer));
+        var timed = Timed(work);
+        var table = Scheduler.Make(timed, new(60, null)).Timetable!;
+        Assert.Empty(TimetableCheck.Faults(timed, table));
+        foreach (var (batch, i) in ready)
+        {
+            var laid = work.Batches.ToList().FindIndex(b => !b.Beforehand && b.Layer == 1 && b.Pieces.SequenceEqual(batch.Pieces));
+            Assert.InRange(table.Placements[laid].Start - table.Placements[i].End, 30, 120);
+        }
+    }
+
     [Fact]
     public void A_piece_is_not_turned_onto_a_face_that_is_wet()
     {

@@ -100,4 +100,21 @@ describe("a section drawn again", () => {
     section(place, layers, 700, 150);
     expect(section(place, layers, 300, 90)).toEqual(section({ ...place }, layers, 300, 90));
   });
+  it("shows chips as gaps down to what they lay bare, no more of them than their share", () => {
+    const share = { raised: 0.3, field: 0.1, recess: 0 };
+    const chip = { ...layer("c", film(0)), cover: share, breaksTo: 1 };
+    const drawing = section(zone, [layer("a", film(100)), layer("b", film(80)), chip], 980, 240);
+    const whole = section(zone, [layer("a", film(100)), layer("b", film(80))], 980, 240);
+    const points = (d: string) => d.slice(1).split("L");
+    const [a, , c] = drawing.strata.map((s) => points(s.outline));
+    const b = points(whole.strata[1]!.outline);
+    const gaps = c!.flatMap((p, i) => (p === b[i] ? [] : [i]));
+    const samples = profile(zone, 980);
+    expect(gaps.length).toBeGreaterThan(2);
+    for (const i of gaps) expect(c![i]).toBe(a![i]);
+    for (const where of ["raised", "field", "recess"] as const) {
+      const all = samples.flatMap((s, i) => (s.where === where ? [i] : []));
+      expect(all.filter((i) => gaps.includes(i)).length).toBeLessThanOrEqual(all.length * share[where] + 1);
+    }
+  });
 });

@@ -1,7 +1,8 @@
 import type { Schema } from "../api/client";
 
 type Zone = Schema["ZoneDto"];
-type LayerReading = Omit<Schema["LayerReading"], "range">;
+/** A layer as it is drawn; one that chips says how many layers lie below the lowest that it breaks. */
+type LayerReading = Omit<Schema["LayerReading"], "range"> & { breaksTo?: number | undefined };
 export type Where = "raised" | "field" | "recess";
 
 /** What of a zone is drawn; a surface of which nothing is known is plain. */
@@ -15,14 +16,19 @@ export type SectionDrawing = {
   thicker: number;
 };
 
-/** How high a film comes at every sample, and the same as the points of a path. */
-type Surface = { high: number[]; top: string[] };
+/** How high a film comes at every sample, the same as the points of a path, and the samples at which it is chipped below. */
+type Surface = { high: number[]; top: string[]; gaps: ReadonlySet<number> };
 
 /** The shape of a film, and what it was drawn from. */
 type Shape = Surface & { key: string; d: Record<Where, string>; outline: string };
 
 /** What was drawn last of each zone: most of it is drawn again with the next step of a slider. */
 const lately = new WeakMap<object, readonly Shape[]>();
+
+type Samples = ReturnType<typeof profile>;
+
+/** What a chip leaves. */
+const AIR = "var(--ground)";
 
 /** Px between samples of the open surface; every turn of the relief gets a sample of its own. */
 const STEP = 12;
@@ -133,6 +139,7 @@ export function section(
   const floor = samples.map((s) => top + s.deep * depth + s.rough * (1 - s.deep));
   const bare: Surface = {
     high: samples.map(() => 0),
+    gaps: new Set<number>(),
     top: samples.map((s, i) => `${s.x} ${tenth(floor[i]!)}`),
   };
   const before = lately.get(zone) ?? [];
@@ -141,16 +148,27 @@ export function section(
   const of = zone.surface;
   let key = `${zone.relief} ${zone.raised} ${zone.recess} ${of?.kind} ${of?.lengthMm} ${of?.heightMm} ${width} ${height} ${pxPerUm}`;
   let low = bare;
+  let gaps = bare.gaps;
   const strata: Stratum[] = layers.map((layer, n) => {
     const { raised, field, recess } = layer.filmUm;
-    key += ` ${raised} ${field} ${recess}`;
+    const to = layer.breaksTo;
+    key +=
+      to === undefined ? ` ${raised} ${field} ${recess}` : ` ${to} ${Object.values(layer.cover).join(" ")}`;
     const was = before[n];
-    const shape = was?.key === key ? was : { key, ...film(samples, floor, low, layer.filmUm, pxPerUm) };
+    const high = () =>
+      to === undefined
+        ? laid(samples, low, layer.filmUm, pxPerUm)
+        : low.high.map((h, i) => (gaps.has(i) ? (shapes[to - 1] ?? bare).high[i]! : h));
+    if (to !== undefined) gaps = chipped(samples, layer.cover);
+    const shape = was?.key === key ? was : { key, gaps, ...film(samples, floor, low, high()) };
     shapes.push(shape);
     low = shape;
     return {
       id: layer.id,
-      runs: (["recess", "field", "raised"] as const).map((w) => ({ d: shape.d[w], fill: layer[w] })),
+      runs: (["recess", "field", "raised"] as const).map((w) => ({
+        d: shape.d[w],
+        fill: to === undefined ? layer[w] : AIR,
+      })),
       outline: shape.outline,
     };
   });
@@ -159,9 +177,10 @@ export function section(
   return { ground, strata, thicker: (pxPerUm * 1000) / PX_PER_MM };
 }
 
-/** Liquid does not stop at a line: neighbouring samples share a little, the more the nearer they lie. */
-function smooth(samples: readonly { x: number }[], values: number[]) {
+/** Liquid does not stop at a line: neighbouring samples share a little, the more the nearer they lie. A broken edge stays sharp. */
+function smooth(samples: readonly { x: number }[], values: number[], gaps: ReadonlySet<number>) {
   for (let i = 1; i < values.length - 1; i++) {
+    if (gaps.size > 0 && (gaps.has(i) || gaps.has(i - 1) || gaps.has(i + 1))) continue;
     const left = samples[i]!.x - samples[i - 1]!.x;
     const right = samples[i + 1]!.x - samples[i]!.x;
     const between = (values[i - 1]! * right + values[i + 1]! * left) / (left + right);
@@ -169,19 +188,37 @@ function smooth(samples: readonly { x: number }[], values: number[]) {
   }
 }
 
+/** How high the surface comes with a film on it. */
+function laid(samples: Samples, low: Surface, filmUm: LayerReading["filmUm"], pxPerUm: number) {
+  const high = samples.map((s, i) => Math.max(0, low.high[i]! + filmUm[s.where] * pxPerUm));
+  smooth(samples, high, low.gaps);
+  return high;
+}
+
+/** Where chips break through: in places, as many as their share of each position asks for. */
+function chipped(samples: Samples, share: LayerReading["cover"]) {
+  // Each position fills its own measure as it goes along; where it is full there is a chip.
+  const full: Record<Where, number> = { raised: 0.5, field: 0.5, recess: 0.5 };
+  const gaps = new Set<number>();
+  samples.forEach((s, i) => {
+    full[s.where] += share[s.where];
+    if (full[s.where] < 1) return;
+    full[s.where] -= 1;
+    gaps.add(i);
+  });
+  return gaps;
+}
+
 /**
- * A film on what lies below it: how high it comes, and one path for each position, however often that comes along the section: a slider
- * redraws three shapes a layer, not twenty.
+ * What lies between the surface and the next: one path for each position, however often that comes along the section: a slider redraws
+ * three shapes a layer, not twenty.
  */
 function film(
-  samples: ReturnType<typeof profile>,
+  samples: Samples,
   floor: readonly number[],
   low: Surface,
-  filmUm: LayerReading["filmUm"],
-  pxPerUm: number,
-): Omit<Shape, "key"> {
-  const high = samples.map((s, i) => Math.max(0, low.high[i]! + filmUm[s.where] * pxPerUm));
-  smooth(samples, high);
+  high: number[],
+): Omit<Shape, "key" | "gaps"> {
   const d: Record<Where, string> = { raised: "", field: "", recess: "" };
   const top = samples.map((s, i) => `${s.x} ${tenth(floor[i]! - high[i]!)}`);
   let start = 0;

@@ -2,6 +2,7 @@ import { Slider } from "radix-ui";
 import { useMemo } from "react";
 import type { Schema } from "../../api/client";
 import { section, type Stratum } from "../../drawing/section";
+import { breaksTo } from "./breaking";
 import { partWords, type SeenReading } from "./parts";
 import type { Layer } from "./stack";
 
@@ -24,7 +25,13 @@ export function SectionPanel(props: {
   onBefore: () => void;
 }) {
   const { zone, reading, layers, shown, peel, onPeel, before } = props;
-  const drawing = useMemo(() => section(zone, reading.layers, W, H), [zone, reading.layers]);
+  const drawing = useMemo(() => {
+    const drawn = reading.layers.map((r) => {
+      const layer = layers.find((l) => l.id === r.id && l.technique === "chip through");
+      return layer ? { ...r, breaksTo: breaksTo(layers, layer) } : r;
+    });
+    return section(zone, drawn, W, H);
+  }, [zone, reading.layers, layers]);
   const top = layers[shown - 1];
   const says = top ? `after layer ${shown}, ${top.technique}` : "bare";
   return (

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { breakable } from "./breaking";
+import { breakable, breaksTo } from "./breaking";
 import { blank } from "./blank";
 import type { Layer } from "./stack";
 import type { TechniqueInfo } from "./types";
@@ -35,5 +35,19 @@ describe("what a layer that takes away may break", () => {
   it("is nothing for a layer that adds, or one that is not in the stack any more", () => {
     expect(breakable(stack, stack[2]!)).toBeNull();
     expect(breakable([], layer("x", "rub back"))).toEqual([]);
+  });
+
+  it("is broken down to the fluid, or to what is named", () => {
+    const chip = layer("x", "chip through", false);
+    expect(breaksTo([...stack, chip], chip)).toBe(2);
+    const named = { ...chip, downTo: "e" };
+    expect(breaksTo([...stack, named], named)).toBe(4);
+  });
+
+  it("breaks nothing without a fluid, and rubs leave no gaps", () => {
+    const chip = layer("x", "chip through", false);
+    expect(breaksTo([stack[0]!, stack[2]!, chip], chip)).toBeUndefined();
+    const rub = layer("y", "rub back", false);
+    expect(breaksTo([...stack, rub], rub)).toBeUndefined();
   });
 });

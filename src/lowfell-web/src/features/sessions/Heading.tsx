@@ -37,7 +37,7 @@ export function Heading({ plan, timetable, late }: { plan: Plan; timetable: Time
         {plan.kept ? (
           <Button
             disabled={timetable.busy}
-            onClick={() => void timetable.takeOver("The timetable was made anew.", "anew", plan.kept!.atOnce)}
+            onClick={() => void timetable.anew("The timetable was made anew.")}
           >
             Make it anew
           </Button>
@@ -45,7 +45,7 @@ export function Heading({ plan, timetable, late }: { plan: Plan; timetable: Time
           <Button
             tone="go"
             disabled={timetable.busy}
-            onClick={() => void timetable.takeOver("The timetable is kept.", "anew")}
+            onClick={() => void timetable.anew("The timetable is kept.")}
           >
             Keep this plan
           </Button>
@@ -53,7 +53,9 @@ export function Heading({ plan, timetable, late }: { plan: Plan; timetable: Time
       </div>
       <p className="text-sm text-soft">
         {workWords(plan.handsOnMinutes)} with hands on, {minutes(plan.idleMinutes)} idle in between,{" "}
-        {plural(plan.setUps, "set-up")}. Minutes and drying are estimates; the label on the pot wins.
+        {plural(plan.setUps, "set-up")}. {plan.kept?.careful && "Waits and windows are on the safe side. "}
+        {plan.kept?.goal === "fewest" && "As few sessions as can be. "}
+        Minutes and drying are estimates; the label on the pot wins.
       </p>
       {plan.due.map((d) => (
         <p key={d.setId} className={`text-sm ${d.met ? "" : "text-amber"}`}>
@@ -74,7 +76,7 @@ export function Heading({ plan, timetable, late }: { plan: Plan; timetable: Time
             <Button
               tone="go"
               disabled={timetable.busy}
-              onClick={() => void timetable.takeOver("What has changed is in the plan.", "closest")}
+              onClick={() => void timetable.closest("What has changed is in the plan.")}
             >
               Take it over
             </Button>

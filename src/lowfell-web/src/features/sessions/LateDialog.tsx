@@ -51,7 +51,7 @@ export function LateDialog(props: { workshopId: string; timetable: Timetable; on
           disabled={timetable.busy || !late.data}
           onClick={() =>
             void timetable
-              .takeOver(`The plan begins ${minutes} min later.`, "closest", null, minutes)
+              .closest(`The plan begins ${minutes} min later.`, minutes)
               .then((a) => a && onClose())
           }
         >

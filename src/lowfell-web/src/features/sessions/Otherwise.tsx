@@ -7,7 +7,7 @@ import { plural } from "../../kit/severity";
 import { Trouble } from "../../kit/Trouble";
 import { minutes } from "../../shared/words";
 import { day, inHundred, workWords, type Plan } from "./evenings";
-import type { Timetable } from "./useTimetable";
+import type { Manner, Timetable } from "./useTimetable";
 
 /** The same work done otherwise, side by side. */
 export function Otherwise({
@@ -26,11 +26,17 @@ export function Otherwise({
   });
   const error = hindered(ways);
   if (error) return <Trouble error={error} retry={() => void ways.refetch()} />;
-  if (!ways.data) return <p className="text-xs text-soft">Laying it out seven ways…</p>;
+  if (!ways.data) return <p className="text-xs text-soft">Laying it out nine ways…</p>;
   return (
     <ul className="grid gap-2">
       {ways.data.map((w) => {
-        const here = plan.kept && w.canTake && w.atOnce === plan.kept.atOnce;
+        const how: Manner = w;
+        const here =
+          plan.kept &&
+          w.canTake &&
+          how.atOnce === plan.kept.atOnce &&
+          how.careful === plan.kept.careful &&
+          how.goal === plan.kept.goal;
         return (
           <li
             key={w.id}
@@ -57,11 +63,7 @@ export function Otherwise({
                 disabled={timetable.busy}
                 aria-label={`Take over: ${w.name}`}
                 onClick={() =>
-                  void timetable.takeOver(
-                    `The timetable is laid out ${w.name.toLowerCase()}.`,
-                    "anew",
-                    w.atOnce,
-                  )
+                  void timetable.anew(`The timetable is laid out: ${w.name.toLowerCase()}.`, how)
                 }
               >
                 Take it over

@@ -68,7 +68,9 @@ describe("evenings", () => {
       "EW",
       "painter 2",
     ]);
-    expect(keyOf({ zoneId: "z", layerId: "l", pieceId: "p" })).toBe("z l p");
+    const key = { zoneId: "z", layerId: "l", pieceId: "p" };
+    expect(keyOf({ ...key, beforehand: false })).toBe("z l p");
+    expect(keyOf({ ...key, beforehand: true })).not.toBe("z l p");
   });
   it("are tied by a line along what binds: over to the other hands, or down the night between", () => {
     const foot = (x: number, y: number, gap: number) => ({ from: { x, y }, to: { x: x + 10, y }, gap });

@@ -63,8 +63,8 @@ export function neighbour(plan: Pick<Plan, "sessions">, o: Operation, by: -1 | 1
 }
 
 /** What an operation is, whatever plan it is in. */
-export const keyOf = (o: Pick<Operation, "zoneId" | "layerId" | "pieceId">) =>
-  `${o.zoneId} ${o.layerId} ${o.pieceId}`;
+export const keyOf = (o: Pick<Operation, "zoneId" | "layerId" | "pieceId" | "beforehand">) =>
+  `${o.zoneId} ${o.layerId} ${o.pieceId}${o.beforehand ? " beforehand" : ""}`;
 
 export type Point = { x: number; y: number };
 

@@ -5,6 +5,7 @@ import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { api, take, type Schema } from "../../api/client";
 import { overviewQuery } from "../../api/queries";
 import { relief, type Tile } from "../../drawing/relief";
+import { PlaceOn, PlaceShapes } from "./Places";
 import { place, pxPerMm } from "../../drawing/scene";
 import { Silhouette } from "../../drawing/Silhouette";
 import { inAddress, putInAddress } from "../../kit/address";
@@ -125,6 +126,7 @@ function Scene(props: {
     const size = pxPerMm(scene.drawn);
     return scene.drawn.map(({ zone }) => relief(zone.surface, zone, size));
   }, [scene]);
+  const apart = [...new Set(table.zones.flatMap((z) => z.parts?.places.map((p) => p.place) ?? []))];
   return (
     <figure className="mt-2 flex min-h-0 flex-1 flex-col">
       <svg
@@ -139,22 +141,24 @@ function Scene(props: {
             key={zone.zoneId}
             id={`relief-${i}`}
             tile={tiles[i]!}
-            seen={(zone.foot?.above ?? zone.seen)[at]!}
+            seen={(zone.parts?.beside ?? zone.seen)[at]!}
           />
         ))}
-        {scene.drawn.map(
-          ({ zone }, i) =>
-            zone.foot && (
-              <Relief key={zone.zoneId} id={`foot-${i}`} tile={tiles[i]!} seen={zone.foot.below[at]!} />
-            ),
+        {scene.drawn.flatMap(({ zone }, i) =>
+          zone.parts?.places.map((p, n) => (
+            <Relief
+              key={`${zone.zoneId} ${p.place}`}
+              id={`place-${i}-${n}`}
+              tile={tiles[i]!}
+              seen={p.seen[at]!}
+            />
+          )),
         )}
         {scene.drawn.map(
           ({ zone }, i) =>
             zone.masked && <Stripes key={zone.zoneId} id={`stripes-${i}`} seen={zone.masked[at]!} />,
         )}
-        <clipPath id="lower-third" clipPathUnits="objectBoundingBox">
-          <rect y={2 / 3} width={1} height={1 / 3} />
-        </clipPath>
+        <PlaceShapes />
         {scene.bare.map((slot, i) => (
           <path key={i} d={slot.path} fill="none" stroke="var(--on-ground)" strokeDasharray="4 4" />
         ))}
@@ -171,15 +175,15 @@ function Scene(props: {
               <title>{zone.name}</title>
             </path>
             {zone.masked && <path data-masked d={slot.path} fill={`url(#stripes-${i})`} fillRule="evenodd" />}
-            {zone.foot && (
-              <path
-                data-foot
+            {zone.parts?.places.map((p, n) => (
+              <PlaceOn
+                key={p.place}
+                place={p.place}
                 d={slot.path}
-                fill={`url(#foot-${i})`}
-                fillRule="evenodd"
-                clipPath="url(#lower-third)"
+                fill={`url(#place-${i}-${n})`}
+                beside={`url(#relief-${i})`}
               />
-            )}
+            ))}
           </g>
         ))}
       </svg>
@@ -187,7 +191,7 @@ function Scene(props: {
         Surfaces are drawn at their true size, raised, field and recess in the zone’s own shares; the outline
         is a sketch of its kind.
         {table.zones.some((z) => z.masked) && " What a mask keeps as it was is drawn as stripes."}
-        {table.zones.some((z) => z.foot) && " Where a lower third has layers of its own it is drawn apart."}
+        {apart.length > 0 && ` Drawn apart, since it has layers of its own: ${apart.join(", ")}.`}
         {scene.homeless.length > 0 && ` Not in the sketch: ${scene.homeless.map((z) => z.name).join(", ")}.`}
       </figcaption>
     </figure>
