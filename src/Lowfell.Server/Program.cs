@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Lowfell.Server.Bench;
 using Lowfell.Server.Calc;
 using Lowfell.Server.Changes;
 using Lowfell.Server.Estimates;
@@ -72,6 +73,7 @@ app.MapPots();
 app.MapRecipes();
 app.MapEstimates();
 app.MapSessions();
+app.MapBench();
 app.MapWorkshops();
 app.MapHouseRules();
 app.MapFirstSet();

@@ -1,3 +1,4 @@
+using Lowfell.Core.Bench;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing.Pots;
@@ -33,6 +34,10 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<WorkEventRow> WorkEvents => Set<WorkEventRow>();
     public DbSet<WorkAmountRow> WorkAmounts => Set<WorkAmountRow>();
     public DbSet<DoneLayerRow> DoneLayers => Set<DoneLayerRow>();
+    public DbSet<BenchDeviceRow> BenchDevices => Set<BenchDeviceRow>();
+    public DbSet<BenchRefusalRow> BenchRefusals => Set<BenchRefusalRow>();
+    public DbSet<PieceLayerRow> PieceLayers => Set<PieceLayerRow>();
+    public DbSet<TakenTimeRow> TakenTimes => Set<TakenTimeRow>();
     public DbSet<WriteReceiptRow> WriteReceipts => Set<WriteReceiptRow>();
     public DbSet<SpentWriteRow> SpentWrites => Set<SpentWriteRow>();
     public DbSet<SliceVersionRow> SliceVersions => Set<SliceVersionRow>();
@@ -76,6 +81,7 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
         conventions.Words<Silhouette>();
         conventions.Words<StockMoveKind>();
         conventions.Words<WorkKind>();
+        conventions.Words<PieceState>();
         conventions.Words<Slice>();
         conventions.Words<JobState>();
         conventions.Words<Vessel>();

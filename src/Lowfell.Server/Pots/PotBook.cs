@@ -1,3 +1,4 @@
+using Lowfell.Core.Bench;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Server.Http;
 using Lowfell.Server.Writing;
@@ -18,6 +19,9 @@ public sealed record PotTold(Guid SetId, Guid PotId);
 public sealed class PotBook(Write write, SetGraphs graphs)
 {
     public const int LongestLabel = 80, LongestNote = 500;
+
+    private readonly HashSet<PieceKey> laidOn = [];
+    private DateTimeOffset laidFrom = DateTimeOffset.MaxValue;
 
     private LowfellDb Db => write.Db;
     private CancellationToken Stop => write.Stop;
@@ -70,7 +74,19 @@ public sealed class PotBook(Write write, SetGraphs graphs)
         foreach (var pot in pots)
             pot.ChangedAt = write.Now;
         await write.Save();
+        await KeepPieces();
         return new PotTold(setId, id);
+    }
+
+    /// <summary>What the pieces come to by what was laid on them, or taken back.</summary>
+    private async Task KeepPieces()
+    {
+        if (laidOn.Count == 0)
+            return;
+        await PieceBook.Hold(Db, Graph.Workshop.Id, Stop);
+        await PieceBook.Refold(Db, laidOn, Stop);
+        await PieceBook.Retime(Db, Graph.Workshop.Id, write.Actor.Device, laidFrom, Stop);
+        await write.Save();
     }
 
     /// <summary>A new pot in its workshop; a problem when its label is taken, or there are too many with something in them.</summary>
@@ -97,6 +113,7 @@ public sealed class PotBook(Write write, SetGraphs graphs)
             Device = write.Actor.Device,
             Kind = kind,
             ToldAt = write.ToldAt,
+            At = write.Now,
             ReceivedAt = write.Now,
             Note = note ?? "",
             PotId = pot.Id,
@@ -114,6 +131,7 @@ public sealed class PotBook(Write write, SetGraphs graphs)
         row.Pieces.AddRange((laid?.Pieces ?? []).Select(p => new WorkPieceRow { EventId = id, PieceId = p }));
         Db.Add(row);
         PotState.Take(pot, row, undoes);
+        Laid(row);
         return row;
     }
 
@@ -121,7 +139,16 @@ public sealed class PotBook(Write write, SetGraphs graphs)
     public void Undo(PotRow pot, Guid id, WorkEventRow old, (PotRow Pot, Guid Id)? beside)
     {
         Record(pot, id, WorkKind.TakenBack, old.Amounts.Select(a => new WorkAmountRow { MaterialId = a.MaterialId, Ml = -a.Ml }), other: beside?.Pot, twin: beside?.Id, undoes: old);
+        Laid(old);
         pot.GoodUntil = old.GoodUntilBefore ?? pot.GoodUntil;
+    }
+
+    private void Laid(WorkEventRow of)
+    {
+        if (of.ZoneId is not { } zone)
+            return;
+        laidOn.UnionWith(of.Pieces.Select(p => new PieceKey(zone, of.LineId!.Value, p.PieceId)));
+        laidFrom = of.At < laidFrom ? of.At : laidFrom;
     }
 
     /// <summary>Portions as an event puts them in, or takes them with -1.</summary>
@@ -165,7 +192,7 @@ public sealed class PotBook(Write write, SetGraphs graphs)
     }
 
     /// <summary>An event with its amounts, of this pot; null when there is none.</summary>
-    public Task<WorkEventRow?> Event(Guid pot, Guid id) => Db.WorkEvents.AsNoTracking().Include(e => e.Amounts).FirstOrDefaultAsync(e => e.Id == id && e.PotId == pot, Stop);
+    public Task<WorkEventRow?> Event(Guid pot, Guid id) => Db.WorkEvents.AsNoTracking().Include(e => e.Amounts).Include(e => e.Pieces).FirstOrDefaultAsync(e => e.Id == id && e.PotId == pot, Stop);
 
     /// <summary>The newest row of a line, of the revision in force: what work is done by.</summary>
     public Task<Guid> LayerOf(Guid treatment, Guid line) => Revisions.Layers(Db).Where(l => l.TreatmentId == treatment && l.LineId == line).Select(l => l.Id).FirstAsync(Stop);

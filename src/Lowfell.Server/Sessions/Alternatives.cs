@@ -1,5 +1,6 @@
 using Lowfell.Core.Sessions;
 using Lowfell.Server.Http;
+using Lowfell.Server.Timetables;
 using Lowfell.Store;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -19,7 +20,7 @@ internal static class Alternatives
 
     private static async Task<Results<Ok<IReadOnlyList<Alternative>>, ProblemHttpResult>> Of(Guid workshopId, LowfellDb db, SetGraphs graphs, TimeProvider time, CancellationToken stop)
     {
-        if (await SessionsEndpoints.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is not var (planner, row))
+        if (await Planner.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is not var (planner, row))
             return Problems.NotFound("workshop");
         return TypedResults.Ok(await Task.Run(() => (IReadOnlyList<Alternative>)All(planner, row is null ? new Manner() : KeptPlan.Read(row.Plan).Manner, stop), stop));
     }
@@ -88,7 +89,7 @@ internal static class Alternatives
 
     private static async Task<Results<Ok<ChanceReading>, ProblemHttpResult>> Chances(Guid workshopId, LowfellDb db, SetGraphs graphs, TimeProvider time, CancellationToken stop)
     {
-        if (await SessionsEndpoints.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is not var (planner, row))
+        if (await Planner.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is not var (planner, row))
             return Problems.NotFound("workshop");
         return TypedResults.Ok(await Task.Run(() =>
         {

@@ -6,6 +6,7 @@ using Ical.Net.CalendarComponents;
 using Ical.Net.DataTypes;
 using Ical.Net.Serialization;
 using Lowfell.Server.Http;
+using Lowfell.Server.Timetables;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
@@ -40,7 +41,7 @@ internal static class Calendars
     }
 
     private static async Task<(SessionsReading Reading, TimetableRow? Row)?> Read(Guid workshopId, LowfellDb db, SetGraphs graphs, TimeProvider time, CancellationToken stop) =>
-        await SessionsEndpoints.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is var (planner, row) ? (await Task.Run(() => new SessionsReader(planner).Read(row), stop), row) : null;
+        await Planner.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is var (planner, row) ? (await Task.Run(() => new SessionsReader(planner).Read(row), stop), row) : null;
 
     /// <summary>Sessions of a plan that was taken over; without one there is nothing to rely on, and the calendar is empty.</summary>
     private static string Write(SessionsReading reading, TimetableRow? row)

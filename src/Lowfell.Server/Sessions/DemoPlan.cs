@@ -1,3 +1,4 @@
+using Lowfell.Server.Timetables;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.EntityFrameworkCore;
@@ -23,6 +24,6 @@ internal static class DemoPlan
         await db.SaveChangesAsync(stop);
 
         // Read with eyes of its own: what is kept of the set must not be how it stood before it had a due date.
-        Task<(Planner, TimetableRow?)?> Read() => SessionsEndpoints.Read(workshop, db, new SetGraphs(services.GetRequiredService<IDbContextFactory<LowfellDb>>()), now, stop);
+        Task<(Planner, TimetableRow?)?> Read() => Planner.Read(workshop, db, new SetGraphs(services.GetRequiredService<IDbContextFactory<LowfellDb>>()), now, stop);
     }
 }

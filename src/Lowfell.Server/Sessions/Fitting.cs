@@ -1,6 +1,7 @@
 using Lowfell.Core.Sessions;
 using Lowfell.Core.Words;
 using Lowfell.Server.Http;
+using Lowfell.Server.Timetables;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
@@ -26,7 +27,7 @@ internal static class Fitting
 
     private static async Task<Results<Ok<FitReading>, ProblemHttpResult>> Of(Guid workshopId, LowfellDb db, SetGraphs graphs, TimeProvider time, CancellationToken stop)
     {
-        if (await SessionsEndpoints.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is not var (planner, _))
+        if (await Planner.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is not var (planner, _))
             return Problems.NotFound("workshop");
         var points = await Task.Run(() => Curve(planner, stop), stop);
         var places = planner.Sets.SelectMany(s => s.Places).ToLookup(p => p.Zone.TreatmentId);

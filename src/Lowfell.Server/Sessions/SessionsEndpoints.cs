@@ -1,5 +1,6 @@
 using Lowfell.Core.Sessions;
 using Lowfell.Server.Http;
+using Lowfell.Server.Timetables;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
@@ -25,26 +26,13 @@ public static class SessionsEndpoints
         Calendars.Map(group, app);
     }
 
-    /// <summary>A workshop with its sets, and the plan it goes by; null when there is no such workshop.</summary>
-    internal static async Task<(Planner Planner, TimetableRow? Row)?> Read(Guid workshopId, LowfellDb db, SetGraphs graphs, DateTimeOffset now, CancellationToken stop)
-    {
-        if (await db.Workshops.AsNoTracking().FirstOrDefaultAsync(w => w.Id == workshopId, stop) is not { } workshop)
-            return null;
-        var sets = new List<SetGraph>();
-        foreach (var id in await db.Sets.Where(s => s.WorkshopId == workshopId && s.PutAwayAt == null).OrderBy(s => s.Rank).ThenBy(s => s.Name).Select(s => s.Id).ToListAsync(stop))
-            if (await graphs.OfSet(db, id, stop) is { } graph)
-                sets.Add(graph);
-        var row = await db.Timetables.AsNoTracking().Where(t => t.WorkshopId == workshopId).OrderByDescending(t => t.Number).FirstOrDefaultAsync(stop);
-        return (new Planner(workshop, sets, now.AddTicks(-(now.Ticks % TimeSpan.TicksPerMinute)), stop), row);
-    }
-
     private static async Task<Results<Ok<SessionsReading>, ProblemHttpResult>> Of(Guid workshopId, LowfellDb db, SetGraphs graphs, TimeProvider time, CancellationToken stop) =>
-        await Read(workshopId, db, graphs, time.GetUtcNow(), stop) is var (planner, row)
+        await Planner.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is var (planner, row)
             ? TypedResults.Ok(await Task.Run(() => new SessionsReader(planner).Read(row), stop)) : Problems.NotFound("workshop");
 
     private static async Task<SessionsReading> Tell(TimetableTold told, Telling telling)
     {
-        var (planner, row) = (await Read(told.WorkshopId, telling.Db, telling.Graphs, DateTimeOffset.UtcNow, telling.Stop))!.Value;
+        var (planner, row) = (await Planner.Read(told.WorkshopId, telling.Db, telling.Graphs, DateTimeOffset.UtcNow, telling.Stop))!.Value;
         return new SessionsReader(planner).Read(row);
     }
 
@@ -120,7 +108,7 @@ public static class SessionsEndpoints
     {
         if (minutes is < 0 or > MostLateMinutes)
             return Problems.Of(StatusCodes.Status400BadRequest, "invalid", $"Give minutes from 0 to {MostLateMinutes}.", [new Fault("minutes", $"Give minutes from 0 to {MostLateMinutes}.")]);
-        if (await Read(workshopId, db, graphs, time.GetUtcNow(), stop) is not var (planner, row))
+        if (await Planner.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is not var (planner, row))
             return Problems.NotFound("workshop");
         return TypedResults.Ok(await Task.Run(() =>
         {
@@ -139,7 +127,7 @@ public static class SessionsEndpoints
     private static async Task<(Planner, TimetableRow?)?> ForWriting(Guid workshopId, Write write, SetGraphs graphs)
     {
         await write.Hold<WorkshopRow>(workshopId);
-        if (await Read(workshopId, write.Db, graphs, write.Now, write.Stop) is not { } read)
+        if (await Planner.Read(workshopId, write.Db, graphs, write.Now, write.Stop) is not { } read)
             return null;
         write.In(workshopId);
         return read;

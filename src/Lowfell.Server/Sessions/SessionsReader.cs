@@ -5,6 +5,7 @@ using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
 using Lowfell.Core.Sessions;
 using Lowfell.Core.Words;
+using Lowfell.Server.Timetables;
 using Lowfell.Store.Rows;
 
 namespace Lowfell.Server.Sessions;

@@ -1,3 +1,4 @@
+using Lowfell.Core.Bench;
 using Lowfell.Server.Http;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
@@ -148,6 +149,9 @@ internal static class SetCopies
         var zones = twins.Zones.Keys.ToList();
         var pieces = twins.Pieces.Keys.ToList();
         var done = await write.Db.DoneLayers.AsNoTracking().Where(d => zones.Contains(d.ZoneId) && pieces.Contains(d.PieceId)).OrderBy(d => d.Sequence).ToListAsync(write.Stop);
+        var events = done.Select(d => d.EventId).Distinct().ToList();
+        var when = await write.Db.WorkEvents.Where(e => events.Contains(e.Id)).ToDictionaryAsync(e => e.Id, e => e.At, write.Stop);
+        var keys = new HashSet<PieceKey>();
         foreach (var laid in done.GroupBy(d => (d.EventId, d.ZoneId, d.LineId)))
         {
             var copy = new WorkEventRow
@@ -158,6 +162,7 @@ internal static class SetCopies
                 Device = write.Actor.Device,
                 Kind = WorkKind.CarriedOver,
                 ToldAt = write.Now,
+                At = when[laid.Key.EventId],
                 ReceivedAt = write.Now,
                 TwinId = laid.Key.EventId,
                 ZoneId = twins.Zones[laid.Key.ZoneId],
@@ -165,8 +170,12 @@ internal static class SetCopies
             };
             copy.Pieces.AddRange(laid.Select(d => new WorkPieceRow { EventId = copy.Id, PieceId = twins.Pieces[d.PieceId] }));
             write.Db.Add(copy);
+            keys.UnionWith(copy.Pieces.Select(p => new PieceKey(copy.ZoneId.Value, copy.LineId.Value, p.PieceId)));
         }
 
+        await write.Save();
+        await PieceBook.Hold(write.Db, workshop, write.Stop);
+        await PieceBook.Refold(write.Db, keys, write.Stop);
         await write.Save();
     }
 

@@ -51,6 +51,8 @@ internal sealed class DemoPots(LowfellDb db, SetRow set, IReadOnlyDictionary<str
     {
         foreach (var pot in pots)
             await Make(pot, stop);
+        await PieceBook.Rebuild(db, set.WorkshopId, stop);
+        await db.SaveChangesAsync(stop);
     }
 
     private async Task Make(Pot pot, CancellationToken stop)
@@ -74,7 +76,7 @@ internal sealed class DemoPots(LowfellDb db, SetRow set, IReadOnlyDictionary<str
             FilledMl = pot.In.Sum(i => i.Ml),
         };
         db.Add(row);
-        var filled = new WorkEventRow { Id = Guid.CreateVersion7(), WorkshopId = set.WorkshopId, Actor = Actor, Device = Actor, PotId = row.Id, Kind = WorkKind.Made, ToldAt = made, ReceivedAt = made, Note = pot.Note };
+        var filled = new WorkEventRow { Id = Guid.CreateVersion7(), WorkshopId = set.WorkshopId, Actor = Actor, Device = Actor, PotId = row.Id, Kind = WorkKind.Made, ToldAt = made, At = made, ReceivedAt = made, Note = pot.Note };
         filled.Amounts.AddRange(pot.In.Select(i => new WorkAmountRow { EventId = filled.Id, MaterialId = shelf[i.Name].Id, Ml = i.Ml, Drops = i.Drops }));
         db.Add(filled);
         db.AddRange(pot.In.Select(i => new StockMoveRow { Id = Guid.CreateVersion7(), MaterialId = shelf[i.Name].Id, Kind = StockMoveKind.Used, Ml = -i.Ml, Reason = $"pot {pot.Label}", At = made, WorkEventId = filled.Id }));
@@ -94,6 +96,7 @@ internal sealed class DemoPots(LowfellDb db, SetRow set, IReadOnlyDictionary<str
                 PotId = row.Id,
                 Kind = WorkKind.Given,
                 ToldAt = at,
+                At = at,
                 ReceivedAt = at,
                 BeforeId = row.NewestEventId,
                 ZoneId = place.Zone,

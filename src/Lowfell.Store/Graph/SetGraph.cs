@@ -251,5 +251,5 @@ public sealed class SetGraph
             && Accepted[z.Id].Select(a => a.Id).Order().SequenceEqual(before.Accepted[z.Id].Select(a => a.Id).Order())
             && Given[z.Id].Select(Told).SequenceEqual(before.Given[z.Id].Select(Told)));
 
-    private static (Guid, Guid, long, string, int) Told(PotGiven g) => (g.PotId, g.LineId, g.Sequence, g.Label, g.Pieces.Count);
+    private static (Guid?, Guid, long, string, int) Told(PotGiven g) => (g.PotId, g.LineId, g.Sequence, g.Label, g.Pieces.Count);
 }

@@ -5,8 +5,8 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Lowfell.Store;
 
-/// <summary>A filling of a pot laid on pieces: the layer's line, the pieces, and what was in the pot just then. Sequence is its place in the stream: the first time it was laid.</summary>
-public sealed record PotGiven(Guid PotId, string Label, Guid LineId, long Sequence, IReadOnlyList<(Guid MaterialId, decimal Ml)> Amounts, IReadOnlyList<Guid> Pieces);
+/// <summary>A filling of a pot laid on pieces, or what was laid from no pot that is known: the layer's line, the pieces, and what was in the pot just then. Sequence is its place in the stream: the first time it was laid.</summary>
+public sealed record PotGiven(Guid? PotId, string Label, Guid LineId, long Sequence, IReadOnlyList<(Guid MaterialId, decimal Ml)> Amounts, IReadOnlyList<Guid> Pieces);
 
 /// <summary>What is done on a set: read from what the database keeps of the stream, never from the stream itself.</summary>
 public sealed class SetProgress
@@ -20,7 +20,7 @@ public sealed class SetProgress
     {
         this.zones = zones;
         Given = zones.SelectMany(z => z.Value.Given.Select(g => (Zone: z.Key, Given: g))).ToLookup(g => g.Zone, g => g.Given);
-        GivenFrom = zones.SelectMany(z => z.Value.Given.Select(g => (Zone: z.Key, Given: g))).ToLookup(g => g.Given.PotId);
+        GivenFrom = zones.SelectMany(z => z.Value.Given.Select(g => (Zone: z.Key, Given: g))).Where(g => g.Given.PotId is not null).ToLookup(g => g.Given.PotId!.Value);
     }
 
     /// <summary>What was laid on each zone from which filling of which pot, oldest first.</summary>
@@ -33,8 +33,8 @@ public sealed class SetProgress
     public static async Task<SetProgress> Load(LowfellDb db, Guid setId, SetProgress? before, CancellationToken stop)
     {
         var marks = await db.Database.SqlQuery<Mark>($"""
-            select d.zone_id, concat_ws(' ', count(*), sum(d.times), max(d.sequence), sum(p.label_hash)) as text
-            from done_layers d join (select id, hashtext(label)::bigint as label_hash from pots) p on p.id = d.pot_id join zones z on z.id = d.zone_id join designs g on g.id = z.design_id
+            select d.zone_id, concat_ws(' ', count(*), sum(d.times), max(d.sequence), coalesce(sum(p.label_hash), 0)) as text
+            from done_layers d left join (select id, hashtext(label)::bigint as label_hash from pots) p on p.id = d.pot_id join zones z on z.id = d.zone_id join designs g on g.id = z.design_id
             where g.set_id = {setId} group by d.zone_id
             """).ToDictionaryAsync(m => m.ZoneId, m => m.Text, stop);
         var stale = marks.Where(m => before?.zones.TryGetValue(m.Key, out var known) != true || known!.Mark != m.Value).Select(m => m.Key).ToList();
@@ -45,8 +45,8 @@ public sealed class SetProgress
     private static async Task<ILookup<Guid, PotGiven>> Read(LowfellDb db, List<Guid> stale, CancellationToken stop)
     {
         var rows = await db.Database.SqlQuery<Laid>($"""
-            select d.zone_id, d.line_id, d.pot_id, p.label, min(d.sequence) as sequence, (array_agg(d.event_id order by d.sequence))[1] as event_id, array_agg(d.piece_id) as pieces
-            from done_layers d join pots p on p.id = d.pot_id where d.zone_id = any({stale})
+            select d.zone_id, d.line_id, d.pot_id, coalesce(p.label, '') as label, min(d.sequence) as sequence, (array_agg(d.event_id order by d.sequence))[1] as event_id, array_agg(d.piece_id) as pieces
+            from done_layers d left join pots p on p.id = d.pot_id where d.zone_id = any({stale})
             group by d.zone_id, d.line_id, d.pot_id, p.label, d.filling order by 5
             """).ToListAsync(stop);
         var events = rows.Select(r => r.EventId).Distinct().ToList();
@@ -56,7 +56,7 @@ public sealed class SetProgress
 
     private sealed record Mark(Guid ZoneId, string Text);
 
-    private sealed record Laid(Guid ZoneId, Guid LineId, Guid PotId, string Label, long Sequence, Guid EventId, Guid[] Pieces);
+    private sealed record Laid(Guid ZoneId, Guid LineId, Guid? PotId, string Label, long Sequence, Guid EventId, Guid[] Pieces);
 
     /// <summary>Shares nearer than this are the same filling; small portions are rounded.</summary>
     private const double Alike = 0.005;
@@ -67,7 +67,7 @@ public sealed class SetProgress
         if (!Given.Contains(zone))
             return [];
         var labels = design.Pieces.ToDictionary(p => p.Id, p => p.Label);
-        return Given[zone].GroupBy(g => (g.LineId, g.PotId)).SelectMany(pot =>
+        return Given[zone].Where(g => g.PotId is not null).GroupBy(g => (g.LineId, g.PotId)).SelectMany(pot =>
         {
             var fillings = pot.GroupBy(g => Recipe.Of(graph.Contents(g.Amounts)).Plain(Alike).Key).ToList();
             return fillings.Select((filling, n) =>

@@ -10,7 +10,9 @@ internal sealed class WorkEventMapping : IEntityTypeConfiguration<WorkEventRow>
     {
         row.ToTable("work_events", t =>
         {
-            t.HasCheckConstraint("ck_work_events_given", "(kind in ('given', 'carried over')) = (zone_id is not null) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
+            t.HasCheckConstraint("ck_work_events_given", "(zone_id is not null or kind not in ('given', 'carried over', 'begun', 'skipped', 'wiped', 'hot air', 'accepted')) and (zone_id is null or kind in ('given', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'noted', 'accepted')) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
+            t.HasCheckConstraint("ck_work_events_minutes", "estimate_minutes >= 0 and said_minutes >= 0");
+            t.HasCheckConstraint("ck_work_events_device_number", "device_number > 0");
             t.HasCheckConstraint("ck_work_events_undoes", "(kind = 'taken back') = (undoes_id is not null)");
             t.HasCheckConstraint("ck_work_events_other", "other_pot_id is null or other_pot_id <> pot_id");
         });
@@ -20,6 +22,11 @@ internal sealed class WorkEventMapping : IEntityTypeConfiguration<WorkEventRow>
         row.Property(e => e.Actor).HasMaxLength(60);
         row.Property(e => e.Device).HasMaxLength(60);
         row.Property(e => e.Note).HasMaxLength(500);
+        row.Property(e => e.SavedBy).HasMaxLength(500);
+        row.Property(e => e.EstimateMinutes).HasPrecision(9, 2);
+        row.Property(e => e.SaidMinutes).HasPrecision(9, 2);
+        row.HasIndex(e => new { e.WorkshopId, e.Device, e.DeviceNumber }).IsUnique();
+        row.HasIndex(e => new { e.WorkshopId, e.Device, e.At });
         row.HasIndex(e => new { e.PotId, e.Sequence });
         row.HasIndex(e => e.UndoesId).IsUnique();
         row.HasIndex(e => e.ZoneId);

@@ -86,6 +86,79 @@ namespace Lowfell.Store.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.BenchDeviceRow", b =>
+                {
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.Property<string>("Device")
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("device");
+
+                    b.Property<long>("BehindMs")
+                        .HasColumnType("bigint")
+                        .HasColumnName("behind_ms");
+
+                    b.Property<long>("LastNumber")
+                        .HasColumnType("bigint")
+                        .HasColumnName("last_number");
+
+                    b.Property<DateTimeOffset>("SeenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("seen_at");
+
+                    b.HasKey("WorkshopId", "Device")
+                        .HasName("pk_bench_devices");
+
+                    b.ToTable("bench_devices", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_bench_devices_last_number", "last_number >= 0");
+                        });
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.BenchRefusalRow", b =>
+                {
+                    b.Property<Guid>("EventId")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("event_id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("device");
+
+                    b.Property<long>("Number")
+                        .HasColumnType("bigint")
+                        .HasColumnName("number");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("why");
+
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.HasKey("EventId")
+                        .HasName("pk_bench_refusals");
+
+                    b.HasIndex("WorkshopId", "Device", "Number")
+                        .IsUnique()
+                        .HasDatabaseName("ix_bench_refusals_workshop_id_device_number");
+
+                    b.ToTable("bench_refusals", (string)null);
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.BlobRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -993,6 +1066,99 @@ namespace Lowfell.Store.Migrations
                     b.ToTable("mixes", (string)null);
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.PieceLayerRow", b =>
+                {
+                    b.Property<Guid>("ZoneId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("zone_id");
+
+                    b.Property<Guid>("LineId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("line_id");
+
+                    b.Property<Guid>("PieceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("piece_id");
+
+                    b.Property<bool>("Accepted")
+                        .HasColumnType("boolean")
+                        .HasColumnName("accepted");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<DateTimeOffset?>("BegunAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("begun_at");
+
+                    b.Property<DateTimeOffset?>("DoneAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("done_at");
+
+                    b.Property<Guid?>("DoneById")
+                        .HasColumnType("uuid")
+                        .HasColumnName("done_by_id");
+
+                    b.Property<int?>("Filling")
+                        .HasColumnType("integer")
+                        .HasColumnName("filling");
+
+                    b.Property<bool>("HotAir")
+                        .HasColumnType("boolean")
+                        .HasColumnName("hot_air");
+
+                    b.Property<Guid?>("LayerId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("layer_id");
+
+                    b.Property<int>("Mishaps")
+                        .HasColumnType("integer")
+                        .HasColumnName("mishaps");
+
+                    b.Property<Guid?>("PotId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("pot_id");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("state");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("why");
+
+                    b.Property<int>("Wipes")
+                        .HasColumnType("integer")
+                        .HasColumnName("wipes");
+
+                    b.HasKey("ZoneId", "LineId", "PieceId")
+                        .HasName("pk_piece_layers");
+
+                    b.HasIndex("DoneById")
+                        .HasDatabaseName("ix_piece_layers_done_by_id");
+
+                    b.HasIndex("LayerId")
+                        .HasDatabaseName("ix_piece_layers_layer_id");
+
+                    b.HasIndex("PieceId")
+                        .HasDatabaseName("ix_piece_layers_piece_id");
+
+                    b.HasIndex("PotId")
+                        .HasDatabaseName("ix_piece_layers_pot_id");
+
+                    b.ToTable("piece_layers", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_piece_layers_done", "(state = 'done') = (done_at is not null) and (done_at is null) = (done_by_id is null)");
+
+                            t.HasCheckConstraint("ck_piece_layers_state", "state in ('open', 'begun', 'paused', 'done', 'skipped')");
+                        });
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.PieceRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1462,6 +1628,34 @@ namespace Lowfell.Store.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.TakenTimeRow", b =>
+                {
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("event_id");
+
+                    b.Property<bool>("Counts")
+                        .HasColumnType("boolean")
+                        .HasColumnName("counts");
+
+                    b.Property<decimal>("Minutes")
+                        .HasPrecision(9, 2)
+                        .HasColumnType("numeric(9,2)")
+                        .HasColumnName("minutes");
+
+                    b.Property<int>("Pieces")
+                        .HasColumnType("integer")
+                        .HasColumnName("pieces");
+
+                    b.HasKey("EventId")
+                        .HasName("pk_taken_times");
+
+                    b.ToTable("taken_times", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_taken_times_minutes", "minutes >= 0 and pieces > 0");
+                        });
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.TimetableRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1657,6 +1851,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(60)")
                         .HasColumnName("actor");
 
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
                     b.Property<Guid?>("BeforeId")
                         .HasColumnType("uuid")
                         .HasColumnName("before_id");
@@ -1666,6 +1864,15 @@ namespace Lowfell.Store.Migrations
                         .HasMaxLength(60)
                         .HasColumnType("character varying(60)")
                         .HasColumnName("device");
+
+                    b.Property<long?>("DeviceNumber")
+                        .HasColumnType("bigint")
+                        .HasColumnName("device_number");
+
+                    b.Property<decimal?>("EstimateMinutes")
+                        .HasPrecision(9, 2)
+                        .HasColumnType("numeric(9,2)")
+                        .HasColumnName("estimate_minutes");
 
                     b.Property<int?>("Filling")
                         .HasColumnType("integer")
@@ -1706,6 +1913,17 @@ namespace Lowfell.Store.Migrations
                     b.Property<DateTimeOffset>("ReceivedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("received_at");
+
+                    b.Property<decimal?>("SaidMinutes")
+                        .HasPrecision(9, 2)
+                        .HasColumnType("numeric(9,2)")
+                        .HasColumnName("said_minutes");
+
+                    b.Property<string>("SavedBy")
+                        .IsRequired()
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("saved_by");
 
                     b.Property<long>("Sequence")
                         .ValueGeneratedOnAdd()
@@ -1754,20 +1972,28 @@ namespace Lowfell.Store.Migrations
                         .IsUnique()
                         .HasDatabaseName("ix_work_events_undoes_id");
 
-                    b.HasIndex("WorkshopId")
-                        .HasDatabaseName("ix_work_events_workshop_id");
-
                     b.HasIndex("ZoneId")
                         .HasDatabaseName("ix_work_events_zone_id");
 
                     b.HasIndex("PotId", "Sequence")
                         .HasDatabaseName("ix_work_events_pot_id_sequence");
 
+                    b.HasIndex("WorkshopId", "Device", "At")
+                        .HasDatabaseName("ix_work_events_workshop_id_device_at");
+
+                    b.HasIndex("WorkshopId", "Device", "DeviceNumber")
+                        .IsUnique()
+                        .HasDatabaseName("ix_work_events_workshop_id_device_device_number");
+
                     b.ToTable("work_events", null, t =>
                         {
-                            t.HasCheckConstraint("ck_work_events_given", "(kind in ('given', 'carried over')) = (zone_id is not null) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
+                            t.HasCheckConstraint("ck_work_events_device_number", "device_number > 0");
 
-                            t.HasCheckConstraint("ck_work_events_kind", "kind in ('made', 'topped up', 'joined', 'poured out', 'split off', 'given', 'thrown away', 'corrected', 'moved', 'carried over', 'taken back')");
+                            t.HasCheckConstraint("ck_work_events_given", "(zone_id is not null or kind not in ('given', 'carried over', 'begun', 'skipped', 'wiped', 'hot air', 'accepted')) and (zone_id is null or kind in ('given', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'noted', 'accepted')) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
+
+                            t.HasCheckConstraint("ck_work_events_kind", "kind in ('made', 'topped up', 'joined', 'poured out', 'split off', 'given', 'thrown away', 'corrected', 'moved', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'noted', 'accepted', 'taken back')");
+
+                            t.HasCheckConstraint("ck_work_events_minutes", "estimate_minutes >= 0 and said_minutes >= 0");
 
                             t.HasCheckConstraint("ck_work_events_other", "other_pot_id is null or other_pot_id <> pot_id");
 
@@ -2263,6 +2489,26 @@ namespace Lowfell.Store.Migrations
                         .HasConstraintName("fk_accepted_findings_zones_zone_id");
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.BenchDeviceRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_bench_devices_workshops_workshop_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.BenchRefusalRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_bench_refusals_workshops_workshop_id");
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.BlobRow", b =>
                 {
                     b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
@@ -2443,6 +2689,41 @@ namespace Lowfell.Store.Migrations
                         .HasConstraintName("fk_mixes_workshops_workshop_id");
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.PieceLayerRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.WorkEventRow", null)
+                        .WithMany()
+                        .HasForeignKey("DoneById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_piece_layers_work_events_done_by_id");
+
+                    b.HasOne("Lowfell.Store.Rows.LayerRow", null)
+                        .WithMany()
+                        .HasForeignKey("LayerId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_piece_layers_layers_layer_id");
+
+                    b.HasOne("Lowfell.Store.Rows.PieceRow", null)
+                        .WithMany()
+                        .HasForeignKey("PieceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_piece_layers_pieces_piece_id");
+
+                    b.HasOne("Lowfell.Store.Rows.PotRow", null)
+                        .WithMany()
+                        .HasForeignKey("PotId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_piece_layers_pots_pot_id");
+
+                    b.HasOne("Lowfell.Store.Rows.ZoneRow", null)
+                        .WithMany()
+                        .HasForeignKey("ZoneId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_piece_layers_zones_zone_id");
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.PieceRow", b =>
                 {
                     b.HasOne("Lowfell.Store.Rows.DesignRow", null)
@@ -2571,6 +2852,16 @@ namespace Lowfell.Store.Migrations
                         .HasForeignKey("WorkEventId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_stock_moves_work_events_work_event_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.TakenTimeRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.WorkEventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_taken_times_work_events_event_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.TimetableRow", b =>

@@ -32,6 +32,30 @@ public enum WorkKind
     /// <summary>It came over with a copy of its piece: done as the twin says.</summary>
     CarriedOver,
 
+    /// <summary>Hands came onto a layer of some pieces.</summary>
+    Begun,
+
+    /// <summary>The hands are off it for a while.</summary>
+    Paused,
+
+    /// <summary>Left out on these pieces, for a reason.</summary>
+    Skipped,
+
+    /// <summary>Wiped off, to be tried once more.</summary>
+    Wiped,
+
+    /// <summary>Something went wrong, and what saved it.</summary>
+    Mishap,
+
+    /// <summary>Dried with the dryer.</summary>
+    HotAir,
+
+    /// <summary>Something to remember.</summary>
+    Noted,
+
+    /// <summary>A difference between pieces that is to stay, for a reason.</summary>
+    Accepted,
+
     /// <summary>An event taken back.</summary>
     TakenBack,
 }
@@ -57,7 +81,20 @@ public sealed class WorkEventRow
     /// <summary>When it happened by the clock of the device, and when the server heard of it.</summary>
     public DateTimeOffset ToldAt { get; init; }
     public DateTimeOffset ReceivedAt { get; init; }
+
+    /// <summary>When it happened: the clock of the device, put right by how far that was off.</summary>
+    public DateTimeOffset At { get; init; }
+
+    /// <summary>The how-many-eth event of its device at the bench; null for what was told elsewhere.</summary>
+    public long? DeviceNumber { get; init; }
+
+    /// <summary>What its pieces were thought to take together, and what the painter said they took, minutes.</summary>
+    public decimal? EstimateMinutes { get; init; }
+    public decimal? SaidMinutes { get; init; }
     public string Note { get; init; } = "";
+
+    /// <summary>What saved it, when something went wrong.</summary>
+    public string SavedBy { get; init; } = "";
     public Guid? PotId { get; init; }
 
     /// <summary>The other pot of a joining or a split.</summary>

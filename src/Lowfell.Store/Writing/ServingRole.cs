@@ -7,7 +7,7 @@ public static class ServingRole
 {
     /// <summary>Rows that are only ever added.</summary>
     public static readonly IReadOnlyList<string> Appended =
-        ["work_events", "work_amounts", "work_pieces", "stock_moves", "layers", "treatment_revisions", "revision_layers", "spent_writes", "timetables", "mixes", "mix_components"];
+        ["work_events", "work_amounts", "work_pieces", "bench_refusals", "stock_moves", "layers", "treatment_revisions", "revision_layers", "spent_writes", "timetables", "mixes", "mix_components"];
 
     /// <summary>Rows that the database keeps by itself from what is added.</summary>
     public static readonly IReadOnlyList<string> Derived = ["pot_contents", "done_layers", "journal_changes", "__EFMigrationsHistory"];

@@ -38,6 +38,8 @@ public static class Slices
         [typeof(WorkEventRow)] = [Slice.Work],
         [typeof(WorkAmountRow)] = [Slice.Work],
         [typeof(WorkPieceRow)] = [Slice.Work],
+        [typeof(PieceLayerRow)] = [Slice.Work],
+        [typeof(TakenTimeRow)] = [Slice.Work],
     };
 
     /// <summary>The slices a table belongs to.</summary>

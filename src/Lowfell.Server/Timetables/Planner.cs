@@ -1,8 +1,9 @@
 using Lowfell.Core.Sessions;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
 
-namespace Lowfell.Server.Sessions;
+namespace Lowfell.Server.Timetables;
 
 /// <summary>A timetable with the work it is of; Table is null where none can be had.</summary>
 internal sealed record Made(BenchWork Bench, Timetable? Table, Bound? Bound)
@@ -22,6 +23,19 @@ internal sealed class Planner(WorkshopRow workshop, IReadOnlyList<SetGraph> sets
 
     /// <summary>Counted in operations placed and not in time: asked again, the plan is the same.</summary>
     private const int Placings = 60_000, FewestRounds = 6, MostRounds = 400;
+
+    /// <summary>A workshop with its sets, and the plan it goes by; null when there is no such workshop.</summary>
+    public static async Task<(Planner Planner, TimetableRow? Row)?> Read(Guid workshopId, LowfellDb db, SetGraphs graphs, DateTimeOffset now, CancellationToken stop)
+    {
+        if (await db.Workshops.AsNoTracking().FirstOrDefaultAsync(w => w.Id == workshopId, stop) is not { } workshop)
+            return null;
+        var sets = new List<SetGraph>();
+        foreach (var id in await db.Sets.Where(s => s.WorkshopId == workshopId && s.PutAwayAt == null).OrderBy(s => s.Rank).ThenBy(s => s.Name).Select(s => s.Id).ToListAsync(stop))
+            if (await graphs.OfSet(db, id, stop) is { } graph)
+                sets.Add(graph);
+        var row = await db.Timetables.AsNoTracking().Where(t => t.WorkshopId == workshopId).OrderByDescending(t => t.Number).FirstOrDefaultAsync(stop);
+        return (new Planner(workshop, sets, now.AddTicks(-(now.Ticks % TimeSpan.TicksPerMinute)), stop), row);
+    }
 
     public WorkshopRow Workshop => workshop;
     public IReadOnlyList<SetGraph> Sets => sets;

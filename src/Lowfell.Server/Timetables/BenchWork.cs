@@ -6,7 +6,7 @@ using Lowfell.Core.Words;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 
-namespace Lowfell.Server.Sessions;
+namespace Lowfell.Server.Timetables;
 
 /// <summary>How a timetable is to be made.</summary>
 internal sealed record Terms(BenchHours Hours, int Painters)

@@ -6,7 +6,7 @@ using Lowfell.Core.Sessions;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 
-namespace Lowfell.Server.Sessions;
+namespace Lowfell.Server.Timetables;
 
 /// <summary>Which operation: a layer of a zone from a piece on, or what is got ready for it.</summary>
 internal readonly record struct KeyOf(Guid Zone, Guid Line, Guid FirstPiece, bool Beforehand);

@@ -1,0 +1,184 @@
+using Lowfell.Core.Bench;
+using Lowfell.Core.Drying;
+using Lowfell.Core.Estimates;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing.Measures;
+using Lowfell.Core.Mixing.Pots;
+using Lowfell.Core.Order;
+using Lowfell.Core.Sessions;
+using Lowfell.Core.Words;
+using Lowfell.Server.Timetables;
+using Lowfell.Store;
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Server.Bench;
+
+/// <summary>Words the bench as it stands.</summary>
+internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset now, CancellationToken stop)
+{
+    private const int MostSteps = 12, MostOthers = 200, MostRefusals = 20, LooksBackHours = 96;
+
+    private Dictionary<PieceKey, PieceLayerRow> kept = [];
+    private ILookup<string, BenchPot> pots = Array.Empty<BenchPot>().ToLookup(_ => "");
+    private readonly Dictionary<(Guid, int), StackView> blown = [];
+
+    public async Task<BenchReading> Read(TimetableRow? row, string device)
+    {
+        await Load();
+        var plan = row is null ? null : KeptPlan.Read(row.Plan);
+        var made = await System.Threading.Tasks.Task.Run(() => plan is null ? planner.Best(planner.Terms) : planner.Closest(planner.By(plan)), stop);
+        var (tasks, begins, ends) = Session(made);
+        var taken = tasks.Select(t => (t.ZoneId, t.LayerId)).ToHashSet();
+        var last = await db.BenchDevices.AsNoTracking().Where(d => d.WorkshopId == planner.Workshop.Id && d.Device == device).Select(d => (long?)d.LastNumber).FirstOrDefaultAsync(stop) ?? 0;
+        var refused = await db.BenchRefusals.AsNoTracking().Where(r => r.WorkshopId == planner.Workshop.Id && r.Device == device).OrderByDescending(r => r.Number).Take(MostRefusals).Select(r => new BenchRefusal(r.EventId, r.Number, r.Why)).ToListAsync(stop);
+        return new BenchReading(
+            planner.Workshop.Id, now, last, planner.Workshop.Painters, begins, ends, plan is null ? "" : Late(made, plan), tasks, Others(taken), Wet(), await Steps(device), refused);
+    }
+
+    /// <summary>A layer on all pieces that want it; null where there is no such layer.</summary>
+    public async Task<BenchTask?> Task(Guid zone, Guid line)
+    {
+        await Load();
+        var place = planner.Sets.Select(s => s.Find(zone)).FirstOrDefault(p => p is not null);
+        if (place is null || IndexOf(place.Layers, line) is not (>= 0 and var index))
+            return null;
+        return Word(place, place.Layers, place.View, index, SetGraph.PiecesOf(place.Design).Where(p => !IsOver(new(zone, line, p.Id))).ToList(), false, null);
+    }
+
+    private async Task Load()
+    {
+        var zones = planner.Sets.SelectMany(s => s.Places).Select(p => p.Zone.Id).ToList();
+        kept = await db.PieceLayers.AsNoTracking().Where(p => zones.Contains(p.ZoneId)).ToDictionaryAsync(p => new PieceKey(p.ZoneId, p.LineId, p.PieceId), stop);
+        pots = (await db.Pots.AsNoTracking().Where(p => p.WorkshopId == planner.Workshop.Id && p.RecipeKey != "").Select(p => new { p.RecipeKey, p.Id, p.Label, Ml = p.Contents.Sum(c => c.Ml) }).Where(p => p.Ml > 0).ToListAsync(stop))
+            .ToLookup(p => p.RecipeKey, p => new BenchPot(p.Id, p.Label, Math.Round(p.Ml, 1)));
+    }
+
+    /// <summary>The session that is on, or the next one.</summary>
+    private (IReadOnlyList<BenchTask> Tasks, DateTimeOffset? Begins, DateTimeOffset? Ends) Session(Made made)
+    {
+        if (made.Table is not { Placements.Count: > 0 } table)
+            return ([], null, null);
+        var first = table.Placements.Min(p => p.Start);
+        var hours = made.Bench.Work.Hours.First(h => first < h.End);
+        var mine = table.Placements.Where(p => p.Start < hours.End).OrderBy(p => p.Start).ThenBy(p => p.Painter).ToList();
+        var tasks = mine.Select(p =>
+        {
+            var batch = made.Bench.Set.Batches[p.Operation];
+            var at = made.Bench.At(batch);
+            return Word(at.Place, at.View.Layers, at.View, batch.Layer, at.Pieces.Where(x => !IsOver(new(at.Place.Zone.Id, at.Layer.Id, x.Id))).ToList(), at.Beforehand, made.Bench.Instant(p.Start));
+        }).Where(t => t.Pieces.Count > 0).ToList();
+        var evening = made.Bench.EveningOf(hours);
+        return (tasks, evening.Start, evening.End);
+    }
+
+    /// <summary>In a sentence what late work does to the plan; empty while it holds.</summary>
+    private static string Late(Made made, KeptPlan plan)
+    {
+        if (made.Table is not { Placements.Count: > 0 } table || plan.Operations.Count == 0)
+            return "";
+        var (was, now) = (plan.Operations.Max(o => o.End), made.Bench.Instant(table.Outcome.Finish));
+        return made.Moved.Count == 0 && now.Date <= was.Date ? "" : FormattableString.Invariant($"{made.Moved.Count} of {table.Placements.Count} operations come in another session than planned; finished {now:ddd d MMM}{(now.Date == was.Date ? " all the same" : FormattableString.Invariant($" rather than {was:ddd d MMM}"))}.");
+    }
+
+    private bool IsOver(PieceKey key) => kept.TryGetValue(key, out var row) && row.State is PieceState.Done or PieceState.Skipped;
+
+    private BenchTask Word(Place place, IReadOnlyList<Layer> layers, StackView view, int index, IReadOnlyList<PieceRow> pieces, bool beforehand, DateTimeOffset? planned)
+    {
+        var (layer, zone) = (layers[index], place.Context.Zone);
+        var (touch, ready) = Dries(view, index, hotAir: layer.Drying == DryingMode.HotAir);
+        var window = StackWindows.Of(view).Where(w => w.Earlier == index).OrderBy(w => w.Window.ClosesMinutes).Select(w => (LayerWindow?)w).FirstOrDefault();
+        return new BenchTask(
+            place.Graph.Set.Id, place.Zone.Id, layer.Id, place.Graph.Set.Name, place.Design.Name, place.Zone.Name, index + 1, layer.Technique, string.Join(" + ", layer.Paint.Select(p => p.Material.Name)),
+            view.Predictions[index].Average.Colour.ToString(), place.Design.Silhouette, EnumWords.Of(layer.Tool), layer.Region, beforehand,
+            Math.Round(HandsOn.PerPiece(layer, zone, place.Context.Pace), 1), Math.Round(HandsOn.Batch(layer, zone, Math.Max(1, pieces.Count), place.Context.Pace), 1), Math.Round(touch), Math.Round(ready),
+            layer.Main is { } paint && DryingModel.TakesHotAir(paint) && view.LeavesFilm(index),
+            window is { } w && !beforehand ? new BenchWindow(EnumWords.Of(layers[w.Later].Technique), Math.Round(w.Window.OpensMinutes), Math.Round(w.Window.ClosesMinutes)) : null,
+            Mix(layer, zone, pieces.Count), beforehand ? [$"{Duration.Words(Preparations.LeadMinutes(layer.Preparation).Usual)} before it is laid: {EnumWords.Of(layer.Preparation)}."] : Watch.For(layer, zone),
+            Care.For(layer, place.Design.Substrate).Select(c => c.Text).ToList(),
+            pieces.Select(p => Piece(place.Zone.Id, layer.Id, p)).ToList(), planned);
+    }
+
+    private BenchPiece Piece(Guid zone, Guid line, PieceRow piece) =>
+        kept.TryGetValue(new(zone, line, piece.Id), out var row) ? new(piece.Id, piece.Label, row.State, row.BegunAt) : new(piece.Id, piece.Label, PieceState.Open, null);
+
+    private BenchMix? Mix(Layer layer, Zone zone, int pieces)
+    {
+        if (Recipe.Of(layer) is not { } recipe || Quantities.PotMl(layer, zone, Math.Max(1, pieces)) is not (> 0 and var ml))
+            return null;
+        var drops = recipe.NeedsMixing ? WholeDrops.Nearest(recipe, (decimal)ml) : null;
+        return new BenchMix(
+            recipe.Key, string.Join(" + ", layer.Paint.Select(p => p.Material.Name)), layer.Dilution is { } d ? $"{d} {d.Thinner.Name}" : "neat",
+            drops is null ? "" : string.Join(", ", recipe.Parts.Zip(drops.Counts).Select(x => $"{x.Second} {(UsualMeasures.DoesNotDrip(x.First.Material.Kind) ? "brush-loads" : "drops")} {x.First.Material.Name}")),
+            Math.Round(ml, 1), pots[recipe.Key].OrderByDescending(p => p.Ml).ToList());
+    }
+
+    /// <summary>Minutes until a layer may be touched, and until what follows may go on.</summary>
+    private (double Touch, double Ready) Dries(StackView view, int index, bool hotAir)
+    {
+        if (hotAir && view.Layers[index].Drying == DryingMode.Air)
+        {
+            if (!blown.TryGetValue((view.Layers[index].Id, index), out var warm))
+                blown[(view.Layers[index].Id, index)] = warm = new StackView(view.Context, view.Layers.Select((l, i) => i == index ? l with { Drying = DryingMode.HotAir } : l).ToList());
+            view = warm;
+        }
+
+        var dries = view.DryingOf(index);
+        var next = view.NextAbove(index, j => view.FilmBelow(j) == index);
+        return (dries.TouchMinutes.Usual, next < 0 ? dries.RecoatMinutes.Usual : view.Needed(index, next).Minutes.Usual);
+    }
+
+    /// <summary>What was laid in the last days and is still wet, waits, or has to be followed.</summary>
+    private List<BenchWet> Wet()
+    {
+        var found = new List<BenchWet>();
+        foreach (var place in planner.Sets.SelectMany(s => s.Places))
+        {
+            var labels = place.Design.Pieces.ToDictionary(p => p.Id, p => p.Label);
+            var windows = new Lazy<IReadOnlyList<LayerWindow>>(() => StackWindows.Of(place.View));
+            for (var i = 0; i < place.Layers.Count; i++)
+                foreach (var (piece, label) in labels)
+                {
+                    if (!kept.TryGetValue(new(place.Zone.Id, place.Layers[i].Id, piece), out var row) || row.DoneAt is not { } done || done < now.AddHours(-LooksBackHours) || !place.View.LeavesFilm(i))
+                        continue;
+                    var (touch, ready) = Dries(place.View, i, row.HotAir);
+                    var window = windows.Value.Where(w => w.Earlier == i && !IsOver(new(place.Zone.Id, place.Layers[w.Later].Id, piece))).OrderBy(w => w.Window.ClosesMinutes).Select(w => (LayerWindow?)w).FirstOrDefault();
+                    if (done.AddMinutes(Math.Max(touch, ready)) < now && window is null)
+                        continue;
+                    found.Add(new BenchWet(
+                        place.Zone.Id, place.Layers[i].Id, piece, row.DoneById!.Value, place.Design.Name, place.Zone.Name, label, place.Layers[i].Technique, place.View.Predictions[i].Average.Colour.ToString(), done, done.AddMinutes(touch), done.AddMinutes(ready),
+                        window is { } w ? EnumWords.Of(place.Layers[w.Later].Technique) : null, window is { } o ? done.AddMinutes(o.Window.OpensMinutes) : null, window is { } c ? done.AddMinutes(c.Window.ClosesMinutes) : null));
+                }
+        }
+
+        return found.OrderBy(w => w.ClosesAt ?? DateTimeOffset.MaxValue).ThenBy(w => w.ReadyAt).ThenBy(w => w.Piece.Length).ThenBy(w => w.Piece, StringComparer.Ordinal).ToList();
+    }
+
+    /// <summary>The next layer of every zone that is not in the session: work outside of the timetable.</summary>
+    private List<BenchOther> Others(HashSet<(Guid, Guid)> taken) => planner.Sets.SelectMany(s => s.Places).Select(place =>
+    {
+        var pieces = SetGraph.PiecesOf(place.Design).ToList();
+        for (var i = 0; i < place.Layers.Count; i++)
+            if (pieces.Count(p => !IsOver(new(place.Zone.Id, place.Layers[i].Id, p.Id))) is > 0 and var open)
+                return taken.Contains((place.Zone.Id, place.Layers[i].Id)) ? null : new BenchOther(place.Zone.Id, place.Layers[i].Id, $"{EnumWords.Of(place.Layers[i].Technique)}, {place.Name}", open);
+        return null;
+    }).OfType<BenchOther>().Take(MostOthers).ToList();
+
+    /// <summary>What was told last, as it can be taken back.</summary>
+    private async Task<List<BenchStep>> Steps(string device)
+    {
+        var rows = await db.WorkEvents.AsNoTracking().Where(e => e.WorkshopId == planner.Workshop.Id && e.DeviceNumber != null && e.Kind != WorkKind.TakenBack && !db.WorkEvents.Any(u => u.UndoesId == e.Id))
+            .OrderByDescending(e => e.Sequence).Take(MostSteps).Select(e => new { e.Id, e.Kind, e.At, e.Actor, e.Device, e.ZoneId, e.Note, Pieces = e.Pieces.Select(p => p.PieceId).ToList() }).ToListAsync(stop);
+        var labels = planner.Sets.SelectMany(s => s.Designs).SelectMany(d => d.Pieces).ToDictionary(p => p.Id, p => p.Label);
+        var names = planner.Sets.SelectMany(s => s.Places).ToDictionary(p => p.Zone.Id, p => p.Name);
+        return rows.Select(r => new BenchStep(r.Id, r.Kind, string.Join(", ", new[] { r.ZoneId is { } z ? names.GetValueOrDefault(z) : null, string.Join(' ', r.Pieces.Select(p => labels.GetValueOrDefault(p, "?"))), r.Note }.Where(x => !string.IsNullOrEmpty(x))), r.At, r.Actor, r.Device == device)).ToList();
+    }
+
+    private static int IndexOf(IReadOnlyList<Layer> layers, Guid line)
+    {
+        for (var i = 0; i < layers.Count; i++)
+            if (layers[i].Id == line)
+                return i;
+        return -1;
+    }
+}

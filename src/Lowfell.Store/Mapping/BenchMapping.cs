@@ -1,0 +1,56 @@
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+
+namespace Lowfell.Store.Mapping;
+
+internal sealed class BenchDeviceMapping : IEntityTypeConfiguration<BenchDeviceRow>
+{
+    public void Configure(EntityTypeBuilder<BenchDeviceRow> row)
+    {
+        row.ToTable("bench_devices", t => t.HasCheckConstraint("ck_bench_devices_last_number", "last_number >= 0"));
+        row.HasKey(d => new { d.WorkshopId, d.Device });
+        row.Property(d => d.Device).HasMaxLength(60);
+        row.HasOne<WorkshopRow>().WithMany().HasForeignKey(d => d.WorkshopId).OnDelete(DeleteBehavior.Cascade);
+    }
+}
+
+internal sealed class PieceLayerMapping : IEntityTypeConfiguration<PieceLayerRow>
+{
+    public void Configure(EntityTypeBuilder<PieceLayerRow> row)
+    {
+        row.ToTable("piece_layers", t => t.HasCheckConstraint("ck_piece_layers_done", "(state = 'done') = (done_at is not null) and (done_at is null) = (done_by_id is null)"));
+        row.HasKey(p => new { p.ZoneId, p.LineId, p.PieceId });
+        row.Property(p => p.Why).HasMaxLength(500);
+        row.HasIndex(p => p.PieceId);
+        row.HasOne<ZoneRow>().WithMany().HasForeignKey(p => p.ZoneId).OnDelete(DeleteBehavior.Restrict);
+        row.HasOne<PieceRow>().WithMany().HasForeignKey(p => p.PieceId).OnDelete(DeleteBehavior.Restrict);
+        row.HasOne<PotRow>().WithMany().HasForeignKey(p => p.PotId).OnDelete(DeleteBehavior.Restrict);
+        row.HasOne<LayerRow>().WithMany().HasForeignKey(p => p.LayerId).OnDelete(DeleteBehavior.Restrict);
+        row.HasOne<WorkEventRow>().WithMany().HasForeignKey(p => p.DoneById).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class TakenTimeMapping : IEntityTypeConfiguration<TakenTimeRow>
+{
+    public void Configure(EntityTypeBuilder<TakenTimeRow> row)
+    {
+        row.ToTable("taken_times", t => t.HasCheckConstraint("ck_taken_times_minutes", "minutes >= 0 and pieces > 0"));
+        row.HasKey(t => t.EventId);
+        row.Property(t => t.Minutes).HasPrecision(9, 2);
+        row.HasOne<WorkEventRow>().WithMany().HasForeignKey(t => t.EventId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class BenchRefusalMapping : IEntityTypeConfiguration<BenchRefusalRow>
+{
+    public void Configure(EntityTypeBuilder<BenchRefusalRow> row)
+    {
+        row.ToTable("bench_refusals");
+        row.HasKey(r => r.EventId);
+        row.Property(r => r.Device).HasMaxLength(60);
+        row.Property(r => r.Why).HasMaxLength(500);
+        row.HasIndex(r => new { r.WorkshopId, r.Device, r.Number }).IsUnique();
+        row.HasOne<WorkshopRow>().WithMany().HasForeignKey(r => r.WorkshopId).OnDelete(DeleteBehavior.Cascade);
+    }
+}

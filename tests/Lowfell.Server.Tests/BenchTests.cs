@@ -1,0 +1,234 @@
+using System.Text.Json.Nodes;
+using Lowfell.Core.Bench;
+using Lowfell.Store;
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Server.Tests;
+
+/// <summary>What happens at the bench: told by devices in their order, late or twice, with clocks that are off.</summary>
+public sealed class BenchTests(LowfellServer server) : IClassFixture<LowfellServer>
+{
+    private static CancellationToken Stop => TestContext.Current.CancellationToken;
+
+    private sealed record Coping(Guid Zone, List<Guid> Lines, List<Guid> Pieces);
+
+    private async Task<Coping> At(string design = "Jetty section", string zone = "Timber")
+    {
+        await using var db = server.Db();
+        var at = await db.Zones.Where(z => z.Name == zone && db.Designs.Any(d => d.Id == z.DesignId && d.Name == design)).Select(z => new { z.Id, z.DesignId, z.TreatmentId }).SingleAsync();
+        return new(at.Id, await Revisions.Layers(db).Where(l => l.TreatmentId == at.TreatmentId).Select(l => l.LineId).ToListAsync(), await db.Pieces.Where(p => p.DesignId == at.DesignId && p.ParentId == null).OrderBy(p => p.Label).Select(p => p.Id).ToListAsync());
+    }
+
+    private async Task<BenchDevice> Device(string name, double minutesOff = 0)
+    {
+        var device = new BenchDevice(server, name, TimeSpan.FromMinutes(minutesOff));
+        await device.Begin();
+        return device;
+    }
+
+    private async Task<PieceLayerRow?> Kept(Guid zone, Guid line, Guid piece)
+    {
+        await using var db = server.Db();
+        return await db.PieceLayers.FindAsync(zone, line, piece);
+    }
+
+    /// <summary>What is kept is what a replay of the whole stream says, and what the database keeps by itself agrees.</summary>
+    private async Task Agrees()
+    {
+        await using var db = server.Db();
+        Assert.Equal(0, await PieceBook.Differences(db, await server.WorkshopId(), CancellationToken.None));
+        var laid = (await db.DoneLayers.Select(d => new { d.ZoneId, d.LineId, d.PieceId }).ToListAsync()).Select(d => new PieceKey(d.ZoneId, d.LineId, d.PieceId)).ToHashSet();
+        Assert.True(laid.SetEquals((await db.PieceLayers.Where(p => p.State == PieceState.Done).ToListAsync()).Select(p => new PieceKey(p.ZoneId, p.LineId, p.PieceId))));
+    }
+
+    [Fact]
+    public async Task A_layer_is_begun_done_wiped_and_done_again_and_every_step_can_be_taken_back()
+    {
+        var (at, device) = (await At(), await Device("one"));
+        var piece = at.Pieces[0];
+        Task<PieceLayerRow?> Now() => Kept(at.Zone, at.Lines[0], piece);
+        var begun = device.Event("begun", at.Zone, at.Lines[0], [piece], 9);
+        var given = device.Event("given", at.Zone, at.Lines[0], [piece], 5);
+        await device.Tell(begun, given);
+        Assert.Equal(PieceState.Done, (await Now())!.State);
+        await using (var db = server.Db())
+            Assert.Equal(4, (double)(await db.TakenTimes.FindAsync([given["id"]!.GetValue<Guid>()], Stop))!.Minutes, 0.02);
+        var wiped = device.Event("wiped", at.Zone, at.Lines[0], [piece], 4, e => e["note"] = "a hair in it");
+        await device.Tell(wiped);
+        Assert.Equal((PieceState.Open, 1), ((await Now())!.State, (await Now())!.Wipes));
+        await device.Tell(device.Event("given", at.Zone, at.Lines[0], [piece], 1));
+        Assert.Equal(PieceState.Done, (await Now())!.State);
+        await Agrees();
+
+        // The wiping never was: the piece has what it had before, and it twice.
+        await device.Tell(device.Event("taken back", with: e => e["undoesId"] = wiped["id"]!.GetValue<Guid>()));
+        Assert.Equal((PieceState.Done, 0), ((await Now())!.State, (await Now())!.Wipes));
+        await Agrees();
+        await using (var db = server.Db())
+            Assert.Equal(2, (await db.DoneLayers.SingleAsync(d => d.PieceId == piece && d.LineId == at.Lines[0], Stop)).Times);
+        Assert.Contains("taken back already", (await device.Send(device.Event("taken back", with: e => e["undoesId"] = wiped["id"]!.GetValue<Guid>()))).Body["refused"]![0]!.Text("why"));
+        Assert.Equal(0, (await new Painter(server, 0).Do(HttpMethod.Post, device.Path + "/rebuild", null))["differed"]!.GetValue<int>());
+    }
+
+    [Fact]
+    public async Task What_is_sent_twice_counts_once_and_what_comes_before_its_turn_waits()
+    {
+        var (at, device) = (await At(), await Device("two"));
+        JsonObject first = device.Event("noted", with: e => e["note"] = "one"), second = device.Event("noted", with: e => e["note"] = "two"), third = device.Event("noted", with: e => e["note"] = "three");
+        var (status, body) = await device.Send(second, third);
+        Assert.Equal((409, "out-of-order"), (status, body.Text("code")));
+        Assert.Equal(0, body["current"]!["lastNumber"]!.GetValue<long>());
+        await device.Tell(first, second);
+        await device.Tell(first, second, third);
+        await device.Tell(second, third);
+        await using var db = server.Db();
+        Assert.Equal(["one", "two", "three"], await db.WorkEvents.Where(e => e.Device == "two").OrderBy(e => e.Sequence).Select(e => e.Note).ToListAsync(Stop));
+
+        // A device that lost what it knew of itself begins at one again: nothing of it is taken for what was told before.
+        var (used, again) = await device.Send(new JsonObject { ["id"] = Guid.NewGuid(), ["number"] = 1, ["kind"] = "noted", ["toldAt"] = device.Now, ["note"] = "lost" });
+        Assert.Equal((409, "number-used", 3), (used, again.Text("code"), again["current"]!["lastNumber"]!.GetValue<long>()));
+    }
+
+    [Fact]
+    public async Task A_clock_that_is_seven_minutes_wrong_is_put_right()
+    {
+        var at = await At();
+        foreach (var (minutes, name) in new[] { (7.0, "fast"), (-7.0, "slow") })
+        {
+            var device = await Device(name, minutes);
+            var given = device.Event("given", at.Zone, at.Lines[1], [at.Pieces[1]], minutesAgo: 30);
+            await device.Tell(given);
+            var row = (await Kept(at.Zone, at.Lines[1], at.Pieces[1]))!;
+            Assert.InRange((DateTimeOffset.UtcNow - row.DoneAt!.Value).TotalMinutes, 29.5, 30.5);
+        }
+    }
+
+    [Fact]
+    public async Task What_comes_late_is_put_where_it_belongs()
+    {
+        var (at, here, away) = (await At(), await Device("here"), await Device("away"));
+        var (line, piece) = (at.Lines[2], at.Pieces[0]);
+        await here.Tell(here.Event("wiped", at.Zone, line, [piece], 10));
+        Assert.Equal(PieceState.Open, (await Kept(at.Zone, line, piece))!.State);
+        await away.Tell(away.Event("given", at.Zone, line, [piece], 25));
+        Assert.Equal(PieceState.Open, (await Kept(at.Zone, line, piece))!.State);
+        await Agrees();
+        await away.Tell(away.Event("given", at.Zone, line, [piece], 5));
+        Assert.Equal(PieceState.Done, (await Kept(at.Zone, line, piece))!.State);
+        await Agrees();
+    }
+
+    [Fact]
+    public async Task What_cannot_be_is_refused_with_the_reason_and_the_rest_goes_on()
+    {
+        var (at, device) = (await At(), await Device("hostile"));
+        var other = await At("Pump house", "Walls");
+        var fine = device.Event("noted", with: e => e["note"] = "fine");
+        JsonObject[] wrong =
+        [
+            device.Event("given", Guid.NewGuid(), at.Lines[0], at.Pieces),
+            device.Event("given", at.Zone, Guid.NewGuid(), at.Pieces),
+            device.Event("given", at.Zone, at.Lines[0], [other.Pieces[0]]),
+            device.Event("given", at.Zone, at.Lines[0]),
+            device.Event("given", at.Zone, at.Lines[0], at.Pieces, with: e => e["potId"] = Guid.NewGuid()),
+            device.Event("given", at.Zone, at.Lines[0], at.Pieces, minutesAgo: -20),
+            device.Event("given", at.Zone, at.Lines[0], at.Pieces, minutesAgo: 100 * 1440),
+            device.Event("noted", with: e => e["note"] = new string('n', 501)),
+            device.Event("taken back", with: e => e["undoesId"] = Guid.NewGuid()),
+            device.Event("noted", with: e => e["id"] = fine["id"]!.GetValue<Guid>()),
+            device.Event("given", at.Zone, at.Lines[0], at.Pieces, with: e => e["minutes"] = -1),
+        ];
+        var last = device.Event("noted", with: e => e["note"] = "the rest");
+        var (status, body) = await device.Send([fine, .. wrong, last]);
+        Assert.Equal(200, status);
+        Assert.Equal(Enumerable.Range(2, wrong.Length), body["refused"]!.AsArray().Select(r => r!["number"]!.GetValue<int>()));
+        Assert.All(body["refused"]!.AsArray(), r => Assert.EndsWith(".", r!.Text("why")));
+        await using var db = server.Db();
+        Assert.Equal(["fine", "the rest"], await db.WorkEvents.Where(e => e.Device == "hostile").OrderBy(e => e.Sequence).Select(e => e.Note).ToListAsync(Stop));
+
+        // What is not even an event, and ten thousand of them, store nothing.
+        Assert.Equal(400, (await device.Send(Enumerable.Range(0, 10_000).Select(_ => new JsonObject { ["id"] = Guid.NewGuid() }).ToArray())).Status);
+        Assert.Equal(400, (await device.Send(new JsonObject { ["id"] = Guid.NewGuid(), ["number"] = 14, ["kind"] = "made", ["toldAt"] = device.Now })).Status);
+        Assert.Equal(404, (await new Painter(server, 0).Send(HttpMethod.Post, $"/api/bench/{Guid.NewGuid()}/events", new { sentAt = device.Now, events = new[] { fine } })).Status);
+    }
+
+    [Fact]
+    public async Task A_pot_gives_what_is_laid_from_it_and_gets_it_back()
+    {
+        var (at, device) = (await At("Lock-wall straight", "Tide band"), await Device("pots"));
+        await using var db = server.Db();
+        var pot = await db.Pots.Include(p => p.Contents).AsNoTracking().SingleAsync(p => p.Label == "Tide ground", Stop);
+        var line = (await db.DoneLayers.FirstAsync(d => d.PotId == pot.Id, Stop)).LineId;
+        Task<decimal> Left() => db.PotContents.Where(c => c.PotId == pot.Id).SumAsync(c => c.Ml, Stop);
+        var was = await Left();
+        var given = device.Event("given", at.Zone, line, [at.Pieces[6]], with: e => { e["potId"] = pot.Id; e["ml"] = 1.5; });
+        await device.Tell(given);
+        Assert.Equal((double)was - 1.5, (double)await Left(), 0.001);
+        Assert.Equal(pot.Id, (await Kept(at.Zone, line, at.Pieces[6]))!.PotId);
+        await device.Tell(device.Event("taken back", with: e => e["undoesId"] = given["id"]!.GetValue<Guid>()));
+        Assert.Equal(was, await Left());
+        Assert.Null(await Kept(at.Zone, line, at.Pieces[6]));
+
+        // More than there is takes what there is: it ran out.
+        await device.Tell(device.Event("given", at.Zone, line, [at.Pieces[6], at.Pieces[7]], with: e => { e["potId"] = pot.Id; e["ml"] = 500; }));
+        Assert.Equal(0, await Left());
+        await Agrees();
+    }
+
+    [Fact]
+    public async Task Four_devices_at_once_come_to_what_a_replay_says()
+    {
+        var at = await At("Lock-wall straight", "Coping");
+        var devices = await Task.WhenAll(Enumerable.Range(0, 4).Select(i => Device($"storm {i}", i * 3 - 4)));
+        string[] kinds = ["begun", "given", "given", "paused", "wiped", "skipped", "mishap", "hot air", "noted", "accepted"];
+        await Task.WhenAll(devices.Select(async (device, d) =>
+        {
+            var random = new Random(d);
+            var told = new List<Guid>();
+            for (var round = 0; round < 12; round++)
+            {
+                var batch = Enumerable.Range(0, random.Next(1, 9)).Select(_ =>
+                {
+                    if (told.Count > 3 && random.Next(6) == 0)
+                    {
+                        var undone = told[random.Next(told.Count)];
+                        told.Remove(undone);
+                        return device.Event("taken back", with: e => e["undoesId"] = undone);
+                    }
+
+                    var next = device.Event(kinds[random.Next(kinds.Length)], at.Zone, at.Lines[random.Next(3)], at.Pieces.Where(_ => random.Next(3) == 0).DefaultIfEmpty(at.Pieces[0]), random.Next(0, 600));
+                    told.Add(next["id"]!.GetValue<Guid>());
+                    return next;
+                }).ToArray();
+                await device.Tell(batch);
+
+                // An answer that was lost: told again.
+                if (random.Next(3) == 0)
+                    await device.Tell(batch);
+            }
+        }));
+        await Agrees();
+    }
+
+    [Fact]
+    public async Task The_bench_says_what_to_do_with_which_pot_and_what_is_wet()
+    {
+        var (at, device) = (await At(), await Device("reader"));
+        var bench = await server.Get(device.Path);
+        var tasks = bench["tasks"]!.AsArray();
+        Assert.NotEmpty(tasks);
+        Assert.All(tasks, t => Assert.True(t!["pieces"]!.AsArray().Count > 0 && t["minutes"]!.GetValue<double>() > 0));
+        Assert.Contains(tasks, t => t!["mix"]?["drops"]?.GetValue<string>().Contains("drops") == true);
+        Assert.All(tasks.Where(t => t!["mix"] is not null), t => Assert.True(t!["mix"]!["ml"]!.GetValue<double>() > 0));
+        var free = await server.Get($"{device.Path}/task?zoneId={at.Zone}&layerId={at.Lines[3]}");
+        Assert.Equal(at.Pieces.Count, free["pieces"]!.AsArray().Count);
+        await device.Tell(device.Event("given", at.Zone, at.Lines[3], at.Pieces.Take(2), 1));
+        var after = await server.Get(device.Path);
+        var wet = after["wet"]!.AsArray().Where(w => w!["layerId"]!.GetValue<Guid>() == at.Lines[3]).ToList();
+        Assert.Equal(2, wet.Count);
+        Assert.All(wet, w => Assert.True(w!["touchAt"]!.GetValue<DateTimeOffset>() > w["doneAt"]!.GetValue<DateTimeOffset>()));
+        Assert.Equal("given", after["steps"]![0]!.Text("kind"));
+        Assert.Equal(at.Pieces.Count - 2, (await server.Get($"{device.Path}/task?zoneId={at.Zone}&layerId={at.Lines[3]}"))["pieces"]!.AsArray().Count);
+    }
+}
