@@ -4,6 +4,7 @@ import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { brotliCompressSync, gzipSync } from "node:zlib";
 import { defineConfig, type Plugin } from "vite";
+import { VitePWA } from "vite-plugin-pwa";
 
 /** Puts the compressed forms of every asset beside it, so that serving costs nothing. */
 const precompressed = (): Plugin => ({
@@ -53,8 +54,33 @@ const preloaded = (): Plugin => ({
   },
 });
 
+/**
+ * The bench opens without a server: its page and all bundles are kept by the browser once it was opened. No other view is, nor anything
+ * that was read: what is shown is what the server says, or what the bench itself has kept.
+ */
+const kept = VitePWA({
+  injectRegister: null,
+  manifest: false,
+  workbox: {
+    globPatterns: ["assets/*.{js,css,woff2}", "mark.svg"],
+    navigateFallback: null,
+    skipWaiting: true,
+    clientsClaim: true,
+    cleanupOutdatedCaches: true,
+    inlineWorkboxRuntime: true,
+    sourcemap: false,
+    runtimeCaching: [
+      {
+        urlPattern: ({ request, url }) => request.mode === "navigate" && url.pathname.startsWith("/bench/"),
+        handler: "NetworkFirst",
+        options: { cacheName: "bench-page", networkTimeoutSeconds: 3 },
+      },
+    ],
+  },
+});
+
 export default defineConfig({
-  plugins: [react(), tailwindcss(), preloaded(), precompressed()],
+  plugins: [react(), tailwindcss(), preloaded(), precompressed(), kept],
   build: {
     outDir: "../Lowfell.Server/wwwroot",
     emptyOutDir: true,

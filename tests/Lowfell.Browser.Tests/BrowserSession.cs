@@ -112,6 +112,22 @@ public sealed class BrowserSession : IAsyncLifetime
         return new Page(driver);
     }
 
+    /// <summary>A browser that keeps what it knows in a folder: closed and opened again, it is the same one.</summary>
+    public Page OpenKept(string folder, string path)
+    {
+        var driver = Launch(1280, 800, dark: false, folder);
+        browsers.Add(new Browser(driver, 0, 0, false, TestContext.Current.Test!.UniqueID));
+        driver.Navigate().GoToUrl(Address + path);
+        return new Page(driver);
+    }
+
+    /// <summary>Closes a browser as its window is closed.</summary>
+    public void Close(Page page)
+    {
+        browsers.RemoveAll(b => ReferenceEquals(b.Driver, page.Driver));
+        page.Driver.Quit();
+    }
+
     /// <summary>The first view, gone on to a zone of the demo, with all of it stored.</summary>
     public Page OpenZone(string design, string zone)
     {
@@ -138,21 +154,29 @@ public sealed class BrowserSession : IAsyncLifetime
     }
 
     /// <summary>Nothing of the last test is left in it: what the page keeps is emptied, and its console is read to the end.</summary>
-    private static IWebDriver Wiped(IWebDriver driver)
+    private IWebDriver Wiped(IWebDriver driver)
     {
         ((IJavaScriptExecutor)driver).ExecuteScript("localStorage.clear(); sessionStorage.clear()");
         driver.Navigate().GoToUrl("about:blank");
+        ((ChromeDriver)driver).ExecuteCdpCommand("Storage.clearDataForOrigin", new() { ["origin"] = Address, ["storageTypes"] = "indexeddb,cache_storage,service_workers" });
         ((ChromeDriver)driver).ExecuteCdpCommand("Network.setBlockedURLs", new() { ["urls"] = Array.Empty<string>() });
         driver.Manage().Logs.GetLog(LogType.Browser);
         return driver;
     }
 
-    private static ChromeDriver Launch(int width, int height, bool dark)
+    private static ChromeDriver Launch(int width, int height, bool dark, string? keepsIn = null)
     {
         // The program itself: what lies in /usr/bin only calls it, and would leave it running.
         var options = new ChromeOptions { BinaryLocation = "/usr/lib/chromium/chromium-headless-shell" };
         options.AddArguments("--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
             "--disable-sync", "--disable-dev-shm-usage", $"--window-size={width},{height}", "--force-prefers-reduced-motion");
+        if (keepsIn is not null)
+        {
+            // The small one has no page in a folder of its own.
+            options.BinaryLocation = "/usr/lib/chromium/chromium";
+            options.AddArguments("--headless=new", $"--user-data-dir={keepsIn}");
+        }
+
         if (dark)
             options.AddArgument("--blink-settings=preferredColorScheme=0");
         if (Environment.UserName == "root")

@@ -151,7 +151,7 @@ public sealed class Page(IWebDriver driver)
             return;
         }
 
-        var name = place.Text;
+        var (name, only) = (place.Text, place.GetAttribute("data-views") == view);
 
         // While the bar is being filled a link can move from under the pointer.
         bool There(IWebDriver d) => d.FindElements(By.CssSelector("nav[aria-label=Places] a[aria-current]")).Any(a => a.Text == name);
@@ -161,7 +161,8 @@ public sealed class Page(IWebDriver driver)
                 d.FindElements(By.CssSelector("nav[aria-label=Places] a")).First(a => a.Text == name).Click();
             return There(d);
         });
-        ClickText("nav[aria-label=Views] a", view);
+        if (!only)
+            ClickText("nav[aria-label=Views] a", view);
     }
 
     /// <summary>Has the page ask again whom an edit of a shared stack is for, until it is loaded anew.</summary>

@@ -219,7 +219,7 @@ public sealed class BenchTests(LowfellServer server) : IClassFixture<LowfellServ
         var tasks = bench["tasks"]!.AsArray();
         Assert.NotEmpty(tasks);
         Assert.All(tasks, t => Assert.True(t!["pieces"]!.AsArray().Count > 0 && t["minutes"]!.GetValue<double>() > 0));
-        Assert.Contains(tasks, t => t!["mix"]?["drops"]?.GetValue<string>().Contains("drops") == true);
+        Assert.Contains(tasks, t => t!["mix"]?["parts"]!.AsArray() is { Count: > 1 } parts && parts.All(p => p!["drops"]!.GetValue<int>() > 0));
         Assert.All(tasks.Where(t => t!["mix"] is not null), t => Assert.True(t!["mix"]!["ml"]!.GetValue<double>() > 0));
         var free = await server.Get($"{device.Path}/task?zoneId={at.Zone}&layerId={at.Lines[3]}");
         Assert.Equal(at.Pieces.Count, free["pieces"]!.AsArray().Count);

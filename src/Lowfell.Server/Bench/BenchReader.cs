@@ -106,11 +106,10 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
     {
         if (Recipe.Of(layer) is not { } recipe || Quantities.PotMl(layer, zone, Math.Max(1, pieces)) is not (> 0 and var ml))
             return null;
-        var drops = recipe.NeedsMixing ? WholeDrops.Nearest(recipe, (decimal)ml) : null;
+        var drops = WholeDrops.Nearest(recipe, (decimal)ml);
         return new BenchMix(
             recipe.Key, string.Join(" + ", layer.Paint.Select(p => p.Material.Name)), layer.Dilution is { } d ? $"{d} {d.Thinner.Name}" : "neat",
-            drops is null ? "" : string.Join(", ", recipe.Parts.Zip(drops.Counts).Select(x => $"{x.Second} {(UsualMeasures.DoesNotDrip(x.First.Material.Kind) ? "brush-loads" : "drops")} {x.First.Material.Name}")),
-            Math.Round(ml, 1), pots[recipe.Key].OrderByDescending(p => p.Ml).ToList());
+            Math.Round(ml, 1), recipe.Parts.Zip(drops.Counts).Select(x => new BenchPart(x.First.Material.Id, x.First.Material.Name, x.Second, UsualMeasures.DoesNotDrip(x.First.Material.Kind))).ToList(), pots[recipe.Key].OrderByDescending(p => p.Ml).ToList());
     }
 
     /// <summary>Minutes until a layer may be touched, and until what follows may go on.</summary>

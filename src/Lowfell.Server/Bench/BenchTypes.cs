@@ -7,11 +7,14 @@ namespace Lowfell.Server.Bench;
 /// <summary>A pot that a layer can be laid from, with what is left in it, ml.</summary>
 public sealed record BenchPot(Guid Id, string Label, decimal Ml);
 
+/// <summary>One material of a mix: whole drops of its own bottle, brush-loads where it does not drip.</summary>
+public sealed record BenchPart(Guid MaterialId, string Name, int Drops, bool BrushLoads);
+
 /// <summary>
 /// What to mix for a task: what is in it, its thinning, whole drops and millilitres for all its pieces, and pots of it that are there
-/// already. Key names the recipe. An estimate.
+/// already. Key names the recipe; one material needs no mixing. An estimate.
 /// </summary>
-public sealed record BenchMix(string Key, string Words, string Thinned, string Drops, double Ml, IReadOnlyList<BenchPot> Pots);
+public sealed record BenchMix(string Key, string Words, string Thinned, double Ml, IReadOnlyList<BenchPart> Parts, IReadOnlyList<BenchPot> Pots);
 
 /// <summary>A piece that a task is to be done on; its number and label.</summary>
 public sealed record BenchPiece(Guid Id, string Label, PieceState State, DateTimeOffset? BegunAt);

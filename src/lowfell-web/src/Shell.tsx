@@ -54,7 +54,8 @@ export function Shell() {
       () => undefined,
     );
   const say = useSay();
-  const [bench, setBench] = useState(currentBench());
+  const bench = currentBench();
+  const [, turned] = useState(0);
   const main = useRef<HTMLElement>(null);
 
   const last = localStorage.getItem("lowfell.set");
@@ -93,7 +94,10 @@ export function Shell() {
   }, [view?.id]);
   useEffect(keepFocusHome, []);
 
-  const dark = () => setBench(switchBench());
+  const dark = () => {
+    switchBench();
+    turned((n) => n + 1);
+  };
   const known = views.flatMap((v) => {
     const address = addressOf(v, where);
     return address ? [{ ...v, address }] : [];
@@ -254,7 +258,7 @@ export function Shell() {
             />
           </div>
         </div>
-        {row.length > 0 && (
+        {row.length > 1 && (
           <nav
             aria-label="Views"
             className="flex gap-1 overflow-x-auto border-t border-line bg-aside px-4 py-0.5 text-sm"

@@ -104,6 +104,15 @@ export const views: readonly View[] = [
     load: () => import("./features/estimates/EstimatesView"),
   },
   {
+    id: "bench",
+    words: "Bench",
+    says: "what to do now, what is drying, what is done",
+    home: "bench",
+    path: "bench/:workshopId",
+    key: "1",
+    load: () => import("./features/bench/BenchView"),
+  },
+  {
     id: "sets",
     words: "All sets",
     says: "all sets of the workshop",

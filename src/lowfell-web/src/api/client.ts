@@ -65,11 +65,11 @@ function remember(key: string) {
 // Every write counts once: one that was given no id of its own gets one here.
 api.use({
   onRequest({ request }) {
+    request.headers.set("Lowfell-Device", device());
     if (request.method === "GET") return;
     const key = request.headers.get("Idempotency-Key") ?? crypto.randomUUID();
     request.headers.set("Idempotency-Key", key);
     remember(key);
-    request.headers.set("Lowfell-Device", device());
   },
 });
 

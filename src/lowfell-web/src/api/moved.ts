@@ -21,6 +21,7 @@ const shows = {
     "house",
     "pots",
     "stock",
+    "bench",
   ],
   shelf: [
     "materials",
@@ -41,6 +42,7 @@ const shows = {
     "stock",
     "library",
     "steps",
+    "bench",
   ],
   stock: ["materials", "stock", "pots", "zone"],
   work: [
@@ -57,8 +59,9 @@ const shows = {
     "sets",
     "set",
     "steps",
+    "bench",
   ],
-  sessions: ["sessions", "chance", "calendar", "steps"],
+  sessions: ["sessions", "bench", "chance", "calendar", "steps"],
 } as const;
 
 export type Slice = keyof typeof shows;

@@ -1,0 +1,294 @@
+import { useEffect, useState } from "react";
+import { useParams } from "react-router";
+import { hindered } from "../../api/hindered";
+import { workAtBench } from "../../kit/bench";
+import { useCommands } from "../../kit/keys";
+import { useSay } from "../../kit/Toast";
+import { Trouble } from "../../kit/Trouble";
+import { Actions, type Act } from "./Actions";
+import { useAlerts } from "./alerts";
+import { AlertsDialog } from "./AlertsDialog";
+import { ChooseDialog } from "./ChooseDialog";
+import { Doors } from "./Doors";
+import { doors, labelsOf, leftRunning, rows } from "./fold";
+import { Instruction, Nothing } from "./Instruction";
+import { Line } from "./Line";
+import { MinutesDialog } from "./MinutesDialog";
+import { MixDialog } from "./MixDialog";
+import { NoteDialog, type NoteKind } from "./NoteDialog";
+import { keepPage } from "./shellCache";
+import type { Piece, Task, Told } from "./types";
+import { useAwake } from "./useAwake";
+import { useBench } from "./useBench";
+import { useNow } from "./useNow";
+import { Waits } from "./Waits";
+
+/** One big instruction, what is drying, and a key or a tap for everything that happens. */
+export function Component() {
+  const { workshopId = "" } = useParams();
+  const state = useBench(workshopId);
+  useEffect(() => {
+    workAtBench(true);
+    keepPage();
+    return () => workAtBench(false);
+  }, []);
+  const error = state.known ? null : hindered(state.query);
+  useCommands("Bench", [], { view: true, ready: !!error || !!state.bench });
+  if (error) return <Trouble error={error} retry={() => void state.query.refetch()} />;
+  if (!state.bench) return <p className="p-6 text-soft">Looking at the bench…</p>;
+  return <AtWork key={workshopId} workshopId={workshopId} state={state} />;
+}
+
+type Open = NoteKind | "choose" | "mix" | "alerts" | null;
+
+function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<typeof useBench> }) {
+  const { reading, offsetMs, away } = state.known!;
+  const bench = state.bench!;
+  const say = useSay();
+  const now = useNow(offsetMs);
+  // What somebody has begun stays at hand, however the plan is laid out anew by what is done.
+  const [chosen, setChosen] = useState<Task | null>(null);
+  const [pieceId, setPieceId] = useState<string | null>(null);
+  const [potId, setPotId] = useState<string | null>(null);
+  const [open, setOpen] = useState<Open>(null);
+  const [asks, setAsks] = useState<{ task: Task; pieces: Piece[]; ran: number } | null>(null);
+
+  const toLay = bench.tasks.filter((t) => !t.beforehand);
+  const same = (t: Task) => chosen && t.zoneId === chosen.zoneId && t.layerId === chosen.layerId;
+  const task = toLay.find(same) ?? (chosen?.pieces.length ? chosen : null) ?? toLay[0] ?? null;
+  const piece = task?.pieces.find((p) => p.id === pieceId) ?? task?.pieces[0] ?? null;
+  const next = toLay.find((t) => t !== task && !same(t)) ?? null;
+  const line = rows(bench.wet);
+  const closing = doors(line, now);
+  const pot = task?.mix?.pots.find((p) => p.id === potId) ?? task?.mix?.pots[0] ?? null;
+  useAwake(bench.tasks.some((t) => t.pieces.some((p) => p.state === "begun")));
+  useAlerts(closing);
+
+  const told = async (told: Told, words: string) => {
+    // Work outside of the session is known here alone: it is what it was when it was chosen, less what is told of it.
+    if (task && told.zoneId === task.zoneId && told.layerId === task.layerId)
+      setChosen({
+        ...task,
+        pieces:
+          told.kind === "given" || told.kind === "skipped"
+            ? task.pieces.filter((p) => !told.pieceIds?.includes(p.id))
+            : task.pieces,
+      });
+    await state.tell(told);
+    say(words);
+  };
+  const on = (pieces: Piece[]) => ({
+    zoneId: task!.zoneId,
+    layerId: task!.layerId,
+    pieceIds: pieces.map((p) => p.id),
+  });
+  const give = (pieces: Piece[], minutes?: number) =>
+    told(
+      {
+        ...on(pieces),
+        kind: "given",
+        ...(pot ? { potId: pot.id } : {}),
+        ...(minutes !== undefined ? { minutes } : {}),
+      },
+      `${task!.technique} on ${labelsOf(pieces.map((p) => p.label))}: done.`,
+    );
+  const finish = (pieces: Piece[]) => {
+    const ran = leftRunning(task!, pieces, now);
+    if (ran === null) void give(pieces);
+    else setAsks({ task: task!, pieces, ran });
+  };
+  const back = bench.steps.find((s) => s.mine);
+  const takeBack = () => {
+    if (back)
+      void told({ kind: "taken back", undoesId: back.id }, `Taken back: ${back.kind}, ${back.words}.`);
+  };
+  const newest = line.at(0) && [...line].sort((a, b) => b.doneAt.localeCompare(a.doneAt))[0]!;
+  const wetNow = newest && bench.wet.filter((w) => w.eventId === newest.eventId);
+
+  const acts: Act[] = [
+    {
+      id: "done",
+      key: "d",
+      words: piece ? `Done with ${piece.label}` : "Done",
+      says: "done with the next piece",
+      main: true,
+      off: !piece,
+      run: () => finish([piece!]),
+    },
+    {
+      id: "rest",
+      key: "r",
+      words: task && task.pieces.length > 1 ? `Done with all ${task.pieces.length}` : "Done with all",
+      says: "done with the rest of the batch",
+      off: !task || task.pieces.length < 2,
+      run: () => finish(task!.pieces),
+    },
+    piece?.state === "begun"
+      ? {
+          id: "pause",
+          key: "b",
+          words: "Pause",
+          says: "begin, or pause",
+          run: () =>
+            void told({ ...on(task!.pieces.filter((p) => p.state === "begun")), kind: "paused" }, "Paused."),
+        }
+      : {
+          id: "begin",
+          key: "b",
+          words: piece?.state === "paused" ? "Go on" : "Begin",
+          says: "begin, or pause",
+          off: !piece,
+          run: () => void told({ ...on(task!.pieces), kind: "begun" }, "Begun."),
+        },
+    {
+      id: "back",
+      key: "u",
+      words: "Take back",
+      says: "take back what was told last",
+      off: !back,
+      run: takeBack,
+    },
+    {
+      id: "wiped",
+      key: "x",
+      words: "Wiped, again",
+      says: "wiped off, to be tried again",
+      off: !piece,
+      run: () => setOpen("wiped"),
+    },
+    { id: "mishap", key: "m", words: "Mishap", says: "something went wrong", run: () => setOpen("mishap") },
+    {
+      id: "skip",
+      key: "s",
+      words: "Skip",
+      says: "leave it out on these pieces",
+      off: !piece,
+      run: () => setOpen("skipped"),
+    },
+    { id: "note", key: "n", words: "Note", says: "note something", run: () => setOpen("noted") },
+    {
+      id: "air",
+      key: "i",
+      words: "Hot air",
+      says: "what was laid last saw the dryer",
+      off: !wetNow,
+      run: () =>
+        void told(
+          {
+            kind: "hot air",
+            zoneId: newest!.zoneId,
+            layerId: newest!.layerId,
+            pieceIds: wetNow!.map((w) => w.pieceId),
+          },
+          `Hot air on ${labelsOf(wetNow!.map((w) => w.piece))}.`,
+        ),
+    },
+    {
+      id: "mix",
+      key: "o",
+      words: "Pot mixed",
+      says: "a pot as it was really mixed",
+      off: !task?.mix,
+      run: () => setOpen("mix"),
+    },
+    {
+      id: "choose",
+      key: "c",
+      words: "Other work",
+      says: "choose what to work on",
+      run: () => setOpen("choose"),
+    },
+    {
+      id: "alerts",
+      key: "v",
+      words: "Alerts",
+      says: "sound, vibration and voice",
+      run: () => setOpen("alerts"),
+    },
+  ];
+  useCommands(
+    "Bench",
+    acts.filter((a) => !a.off).map((a) => ({ id: `bench ${a.id}`, key: a.key, says: a.says, run: a.run })),
+  );
+  usePedal(
+    acts.find((a) => a.id === "done")!,
+    acts.find((a) => a.id === "back")!,
+  );
+
+  const close = () => setOpen(null);
+  return (
+    <div className="flex min-h-full flex-col gap-3 p-3 md:grid md:h-full md:grid-cols-[minmax(0,1fr)_minmax(280px,34%)] md:grid-rows-[auto_auto_minmax(0,1fr)_auto] md:px-5">
+      <Waits reading={reading} now={now} away={away} queue={state.waiting} />
+      <Doors doors={closing} />
+      <div className="min-h-0 md:col-start-1 md:row-span-2 md:row-start-2 md:overflow-y-auto">
+        {task && piece ? (
+          <Instruction
+            task={task}
+            piece={piece}
+            pot={pot}
+            next={next}
+            prepare={bench.tasks.filter((t) => t.beforehand)}
+            now={now}
+            onPiece={setPieceId}
+            onPot={setPotId}
+          />
+        ) : (
+          <Nothing reading={reading} onChoose={() => setOpen("choose")} />
+        )}
+      </div>
+      <Line rows={line} now={now} />
+      <Actions acts={acts} />
+      {open && open !== "choose" && open !== "mix" && open !== "alerts" && (
+        <NoteDialog
+          kind={open}
+          task={task}
+          piece={piece}
+          wet={bench.wet}
+          onClose={close}
+          onTell={(t, words) => void told(t, words).then(close)}
+        />
+      )}
+      {open === "choose" && (
+        <ChooseDialog
+          workshopId={workshopId}
+          tasks={toLay}
+          others={reading.others}
+          onClose={close}
+          onChoose={(t) => {
+            setChosen(t);
+            setPieceId(null);
+            close();
+          }}
+        />
+      )}
+      {open === "mix" && task?.mix && (
+        <MixDialog task={task} mix={task.mix} onClose={close} onMixed={setPotId} />
+      )}
+      {open === "alerts" && <AlertsDialog onClose={close} />}
+      {asks && (
+        <MinutesDialog
+          {...asks}
+          onClose={() => setAsks(null)}
+          onSaid={(minutes) => {
+            setAsks(null);
+            void give(asks.pieces, minutes);
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+/** The two keys of a page-turner pedal: done, and take back. */
+function usePedal(done: Act, back: Act) {
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const act = { PageDown: done, PageUp: back }[e.key];
+      if (!act || e.defaultPrevented || document.querySelector("[role=dialog]")) return;
+      e.preventDefault();
+      if (!act.off && !e.repeat) act.run();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  });
+}

@@ -1,0 +1,34 @@
+import type { Queue } from "./queue";
+import { clockAt, dayAt } from "./says";
+import type { Reading } from "./types";
+
+/** The time, the session, and what has not got to the server yet. */
+export function Waits(props: { reading: Reading; now: number; away: boolean; queue: Queue }) {
+  const { reading, now, away, queue } = props;
+  const { begins, ends } = reading;
+  const on = begins && ends && Date.parse(begins) <= now && now < Date.parse(ends);
+  return (
+    <header className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-sm md:col-span-2">
+      <b className="text-base">
+        {dayAt(now)}, {clockAt(now)}
+      </b>
+      <span className="text-soft">
+        {on
+          ? `session ends ${clockAt(ends)}`
+          : begins
+            ? `work of the session of ${dayAt(begins)}, ${clockAt(begins)}`
+            : "no session is planned"}
+      </span>
+      {reading.news && <span className="text-amber">▲ {reading.news}</span>}
+      <span role="status" className="ml-auto text-amber" data-waiting={queue.events.length}>
+        {queue.events.length > 0 && `▲ ${queue.events.length} waiting to be sent. `}
+        {(away || queue.why) && "Nobody answers; everything is kept here."}
+      </span>
+      {queue.refused.map((r) => (
+        <p key={r.number} role="alert" className="basis-full text-signal">
+          ▲ Not accepted: {r.why}
+        </p>
+      ))}
+    </header>
+  );
+}

@@ -1,0 +1,175 @@
+import type { BenchEvent, Piece, Reading, Task, Wet } from "./types";
+
+/** What the bench is, with what happened here and is still on its way. */
+export type Bench = { tasks: Task[]; wet: Wet[]; steps: Step[] };
+
+/** Something that can be taken back. */
+export type Step = { id: string; kind: string; words: string; mine: boolean };
+
+const MINUTE = 60_000;
+
+const same = (a: { zoneId: string; layerId: string }, b: { zoneId?: string; layerId?: string }) =>
+  a.zoneId === b.zoneId && a.layerId === b.layerId;
+
+/**
+ * Puts what the server does not know yet on top of what it said. Instants of this device are moved by how far its clock is off, so that
+ * they stand beside those of others.
+ */
+export function fold(reading: Reading, queued: readonly BenchEvent[], offsetMs: number): Bench {
+  // One that is answered for and still in the queue is the same.
+  const mine = queued.filter(
+    (e, i) => e.number > reading.lastNumber && queued.findIndex((o) => o.id === e.id) === i,
+  );
+  const undone = new Set(mine.flatMap((e) => (e.undoesId ? [e.undoesId] : [])));
+  const laid = mine.filter((e) => e.kind !== "taken back" && !undone.has(e.id));
+  let tasks = reading.tasks;
+  let wet = reading.wet.filter((w) => !undone.has(w.eventId));
+  for (const e of laid) {
+    const at = new Date(Date.parse(e.toldAt) + offsetMs);
+    const pieces = new Set(e.pieceIds);
+    const change = (how: (piece: Piece) => Piece | null) => {
+      tasks = tasks.map((t) =>
+        !t.beforehand && same(t, e)
+          ? { ...t, pieces: t.pieces.flatMap((p) => (pieces.has(p.id) ? (how(p) ?? []) : p)) }
+          : t,
+      );
+    };
+    if (e.kind === "begun") change((p) => ({ ...p, state: "begun", begunAt: at.toISOString() }));
+    else if (e.kind === "paused") change((p) => ({ ...p, state: "paused" }));
+    else if (e.kind === "skipped") change(() => null);
+    else if (e.kind === "given") {
+      const task = tasks.find((t) => !t.beforehand && same(t, e));
+      if (task)
+        wet = [...wet, ...task.pieces.filter((p) => pieces.has(p.id)).map((p) => wetOf(task, p, e.id, at))];
+      change(() => null);
+    } else if (e.kind === "wiped") {
+      const off = wet.filter((w) => same(w, e) && pieces.has(w.pieceId));
+      wet = wet.filter((w) => !off.includes(w));
+      tasks = tasks.map((t) =>
+        !t.beforehand && same(t, e)
+          ? {
+              ...t,
+              pieces: [
+                ...off.map((w): Piece => ({ id: w.pieceId, label: w.piece, state: "open", begunAt: null })),
+                ...t.pieces.map((p): Piece =>
+                  pieces.has(p.id) ? { ...p, state: "open", begunAt: null } : p,
+                ),
+              ],
+            }
+          : t,
+      );
+    }
+  }
+  const told = laid.map((e): Step => ({ id: e.id, kind: e.kind, words: stepWords(reading, e), mine: true }));
+  return {
+    tasks: tasks.filter((t) => t.pieces.length > 0),
+    wet,
+    steps: [
+      ...told.reverse(),
+      ...reading.steps
+        .filter((s) => !undone.has(s.eventId))
+        .map((s) => ({ id: s.eventId, kind: s.kind, words: s.words, mine: s.mine })),
+    ],
+  };
+}
+
+function wetOf(task: Task, piece: Piece, eventId: string, at: Date): Wet {
+  const after = (minutes: number) => new Date(at.getTime() + minutes * MINUTE).toISOString();
+  return {
+    zoneId: task.zoneId,
+    layerId: task.layerId,
+    pieceId: piece.id,
+    eventId,
+    design: task.design,
+    zone: task.zone,
+    piece: piece.label,
+    technique: task.technique,
+    colour: task.colour,
+    doneAt: at.toISOString(),
+    touchAt: after(task.wetMinutes),
+    readyAt: after(task.readyMinutes),
+    closes: task.window?.what ?? null,
+    opensAt: task.window ? after(task.window.opensMinutes) : null,
+    closesAt: task.window ? after(task.window.closesMinutes) : null,
+  };
+}
+
+function stepWords(reading: Reading, e: BenchEvent) {
+  const task = reading.tasks.find((t) => same(t, e));
+  const labels = (e.pieceIds ?? []).map(
+    (id) =>
+      task?.pieces.find((p) => p.id === id)?.label ?? reading.wet.find((w) => w.pieceId === id)?.piece ?? "",
+  );
+  return [task && `${task.zone} on ${task.design}`, labels.join(" "), e.note].filter(Boolean).join(", ");
+}
+
+/** Pieces of one design and layer that were laid at about the same time, as one row of the line. */
+export type Row = Wet & { pieces: string[] };
+
+const TOGETHER_MS = 5 * MINUTE;
+
+export function rows(wet: readonly Wet[]): Row[] {
+  const found: Row[] = [];
+  for (const w of wet) {
+    const row = found.find(
+      (r) => same(r, w) && Math.abs(Date.parse(r.doneAt) - Date.parse(w.doneAt)) <= TOGETHER_MS,
+    );
+    if (row) row.pieces.push(w.piece);
+    else found.push({ ...w, pieces: [w.piece] });
+  }
+  return found;
+}
+
+export type Door = { row: Row; closes: string; opensIn: number; closesIn: number };
+
+/** Windows that are about to close, the nearest first; minutes from now. One that has closed is shown for a while still. */
+export const doors = (all: readonly Row[], now: number): Door[] =>
+  all
+    .flatMap((row) => {
+      if (!row.closesAt || !row.closes) return [];
+      const into = (at: string) => (Date.parse(at) - now) / MINUTE;
+      return [
+        { row, closes: row.closes, opensIn: into(row.opensAt ?? row.doneAt), closesIn: into(row.closesAt) },
+      ];
+    })
+    .filter((d) => d.closesIn > -CLOSED_SHOWN_MIN && d.closesIn < SOON_MIN)
+    .sort((a, b) => a.closesIn - b.closesIn);
+
+const SOON_MIN = 8 * 60,
+  CLOSED_SHOWN_MIN = 30;
+
+/** A window closes loudly from here on, minutes. */
+export const LOUD_MIN = 30;
+
+/** "W1–W4, W6": labels that count on are one. */
+export function labelsOf(labels: readonly string[]): string {
+  const split = labels.map((l) => /^(.*?)(\d+)$/.exec(l));
+  const out: string[] = [];
+  for (let i = 0; i < labels.length;) {
+    let end = i;
+    while (
+      split[end] &&
+      split[end + 1] &&
+      split[end]![1] === split[end + 1]![1] &&
+      Number(split[end + 1]![2]) === Number(split[end]![2]) + 1
+    )
+      end++;
+    out.push(end > i + 1 ? `${labels[i]}–${labels[end]}` : labels.slice(i, end + 1).join(", "));
+    i = end + 1;
+  }
+  return out.join(", ");
+}
+
+/** A timer that ran longer than so many times the estimate was left running: it asks before it counts. */
+const LEFT_RUNNING = 2;
+
+/**
+ * Minutes since hands came onto these pieces, when that is so long that nobody knows whether they were on it; null when it may count
+ * as it is.
+ */
+export function leftRunning(task: Task, pieces: readonly Piece[], now: number): number | null {
+  const begun = pieces.flatMap((p) => (p.state === "begun" && p.begunAt ? [Date.parse(p.begunAt)] : []));
+  if (begun.length === 0) return null;
+  const ran = (now - Math.min(...begun)) / MINUTE;
+  return ran > LEFT_RUNNING * Math.max(1, task.minutesEach * pieces.length) ? ran : null;
+}
