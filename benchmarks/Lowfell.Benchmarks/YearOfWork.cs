@@ -18,6 +18,7 @@ internal sealed class YearOfWork(HttpClient http, string database, Action<string
     public async Task Run(int serverProcess)
     {
         await Make();
+        await new BenchFollowed(http, report).Run(workshop, set);
         await Job();
         await Measure("");
         await Cold();
@@ -77,8 +78,8 @@ internal sealed class YearOfWork(HttpClient http, string database, Action<string
 
             -- A pot serves one layer of two zones, on every piece, five times over: coats, second goes, touch-ups.
 
-            insert into work_events (id, workshop_id, actor, device, kind, told_at, received_at, note, pot_id, zone_id, layer_id, line_id, filling)
-            select c.id, '{workshop}', 'painter', 'bench', case when c.n = 1 then 'made' else 'given' end, now() - (100 - c.n) * interval '3 days', now(), '', c.pot_id,
+            insert into work_events (id, workshop_id, actor, device, kind, told_at, at, received_at, note, saved_by, pot_id, zone_id, layer_id, line_id, filling)
+            select c.id, '{workshop}', 'painter', 'bench', case when c.n = 1 then 'made' else 'given' end, now() - (100 - c.n) * interval '3 days', now() - (100 - c.n) * interval '3 days', now(), '', '', c.pot_id,
               case when c.n > 1 then x.zone_id end, case when c.n > 1 then x.layer_id end, case when c.n > 1 then x.line_id end, case when c.n > 1 then 1 end
             from coming c join places x on x.n = (2 * c.k + c.n % 2) % (select count(*) from places) + 1 order by c.n;
             insert into work_amounts (event_id, material_id, ml)

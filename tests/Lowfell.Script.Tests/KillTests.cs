@@ -2,7 +2,7 @@ using System.Diagnostics;
 
 namespace Lowfell.Script.Tests;
 
-/// <summary>Backends, server and postmaster are killed under eight writers: nothing is lost, nothing is there twice, sums are exact.</summary>
+/// <summary>Backends, server and postmaster are killed under eight writers and four tablets at the bench: nothing is lost, nothing is there twice, sums are exact.</summary>
 public sealed class KillTests
 {
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
@@ -14,7 +14,10 @@ public sealed class KillTests
         var script = await place.Start();
         var writers = new Writers(place);
         await writers.Prepare();
+        var tablets = new Tablets(place);
+        await tablets.Prepare();
         var work = writers.Work();
+        var told = tablets.Work();
         async Task More(int writes)
         {
             var from = writers.Done.Count;
@@ -41,6 +44,8 @@ public sealed class KillTests
         await More(60);
         writers.Enough();
         await work;
+        await told;
+        await tablets.Exact();
         Assert.True(writers.LostAnswers > 20, "answers were lost on the way");
         await Exact(place, writers);
 
@@ -68,7 +73,7 @@ public sealed class KillTests
         Assert.Equal(Count("/materials"), await place.Ask<long>("select count(*) from materials where name like 'Thing %'"));
         Assert.Equal(5 * Count("/csv"), await place.Ask<long>("select count(*) from materials where name like 'Row %'"));
         Assert.Equal(Count("/stack"), await place.Ask<long>("select count(*) from treatment_revisions where number > 1"));
-        Assert.Equal(stored.Count(s => s.Path.Contains("/pots/", StringComparison.Ordinal)), await place.Ask<long>("select count(*) from work_events where device <> 'demo'"));
+        Assert.Equal(stored.Count(s => s.Path.Contains("/pots/", StringComparison.Ordinal)), await place.Ask<long>("select count(*) from work_events where device = 'script'"));
         Assert.True(Count("/moves") > 5 && Count("/stack") > 5 && Count("/top-up") > 0, "all kinds were written");
     }
 

@@ -117,10 +117,12 @@ public sealed class Place : IAsyncDisposable
     public async Task<JsonNode> Get(string path) => JsonNode.Parse(await Http.GetStringAsync(path, Stop))!;
 
     /// <summary>Sends a write; an answer that does not come is status 0.</summary>
-    public async Task<(int Status, JsonNode Body, HttpResponseMessage? Answer)> Send(HttpMethod method, string path, object? body, Guid? key = null, TimeSpan? patience = null)
+    public async Task<(int Status, JsonNode Body, HttpResponseMessage? Answer)> Send(HttpMethod method, string path, object? body, Guid? key = null, TimeSpan? patience = null, string? device = null)
     {
         using var request = new HttpRequestMessage(method, path) { Content = JsonContent.Create(body) };
         request.Headers.Add("Idempotency-Key", (key ?? Guid.NewGuid()).ToString());
+        if (device is not null)
+            request.Headers.Add("Lowfell-Device", device);
         using var impatient = CancellationTokenSource.CreateLinkedTokenSource(Stop);
         if (patience is { } time)
             impatient.CancelAfter(time);
