@@ -216,4 +216,22 @@ public sealed class BenchTests(BrowserSession session) : IClassFixture<BrowserSe
         Sent(page);
         session.Close(page);
     }
+
+    [Fact]
+    public void Every_piece_has_a_label_to_print_and_a_number_for_its_rim()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.Press("e");
+        page.ClickText("a", "Labels to print");
+        page.SeeText("h1", "Labels of Harrowmere Sluice");
+        Assert.Equal(43, page.Wait(d => d.FindElements(By.CssSelector("[data-label=label]")) is { Count: > 0 } all ? all : null)!.Count);
+        Assert.Equal(1, page.Sheets());
+        page.Choose("What to print", "Rim numbers");
+        Assert.Equal(43, page.Wait(d => d.FindElements(By.CssSelector("[data-label=rim]")) is { Count: > 0 } all ? all : null)!.Count);
+        Assert.Empty(page.Axe());
+        page.ClickText("a", "Back to the set");
+        page.SeeText("h1", "Harrowmere Sluice");
+        Assert.Empty(page.Errors());
+    }
 }

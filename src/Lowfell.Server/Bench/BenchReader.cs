@@ -123,7 +123,7 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
         }
 
         var dries = view.DryingOf(index);
-        var next = view.NextAbove(index, j => view.FilmBelow(j) == index);
+        var next = view.NextAbove(index, j => view.LeavesFilm(j) && view.FilmBelow(j) == index);
         return (dries.TouchMinutes.Usual, next < 0 ? dries.RecoatMinutes.Usual : view.Needed(index, next).Minutes.Usual);
     }
 

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { hindered } from "../../api/hindered";
 import { Silhouette } from "../../drawing/Silhouette";
@@ -12,12 +12,15 @@ import { Design } from "./Design";
 import { setQuery, setsQuery } from "../../api/queries";
 import { SetFacts } from "./SetFacts";
 
+const LabelsSheet = lazy(() => import("./LabelsSheet").then((m) => ({ default: m.LabelsSheet })));
+
 const AddDesign = lazy(() => import("../../shared/designs/AddDesign"));
 
 /** One set: its facts, and on the right the design in hand with its zones and pieces. */
 export function Component() {
   const { setId = "", designId } = useParams();
   const navigate = useNavigate();
+  const [search] = useSearchParams();
   const sheet = useQuery(setQuery(setId));
   const sets = useQuery({ ...setsQuery(sheet.data?.workshopId ?? ""), enabled: !!sheet.data });
   const error = hindered(sheet);
@@ -43,6 +46,12 @@ export function Component() {
   if (error) return <Trouble error={error} retry={() => void sheet.refetch()} />;
   if (!sheet.data) return <p className="p-6 text-soft">Reading the set…</p>;
   const set = sheet.data;
+  if (search.has("labels"))
+    return (
+      <Suspense>
+        <LabelsSheet set={set} />
+      </Suspense>
+    );
   return (
     <div className="h-full min-h-0 overflow-y-auto md:grid md:grid-cols-[250px_minmax(0,1fr)] md:overflow-hidden">
       <aside className="border-line pb-4 md:min-h-0 md:overflow-y-auto md:border-r">
@@ -60,6 +69,9 @@ export function Component() {
             <Button aria-haspopup="dialog" onClick={() => setAdding(true)}>
               Add a design
             </Button>
+            <Link className="inline-flex min-h-6 items-center text-xs underline" to="?labels">
+              Labels to print
+            </Link>
           </div>
         </div>
         <List title="Designs" designs={here} chosen={chosen?.id} setId={setId} />
