@@ -234,4 +234,35 @@ public sealed class BenchTests(BrowserSession session) : IClassFixture<BrowserSe
         page.SeeText("h1", "Harrowmere Sluice");
         Assert.Empty(page.Errors());
     }
+
+    [Fact]
+    public void Cores_lie_side_by_side_and_a_difference_is_let_be_or_brought_level()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.Press("2");
+        page.SeeText("h1", "Brick field, Lock-wall straight");
+        page.ClickText("nav a", "Tide band");
+        page.SeeText("h1", "Tide band, Lock-wall straight");
+        page.SeeText("[data-differs^='W5, W6 other']", "Tide again");
+        Assert.Equal(8, page.Driver.FindElements(By.CssSelector("[data-core]")).Count);
+        Assert.Empty(page.Axe());
+        page.Press("o");
+        page.Wait(d => d.FindElement(By.CssSelector("main input[type=checkbox]")).Selected);
+        page.Click("[data-core=W5]");
+        page.SeeText("section[aria-label='The story of W5'] li", "given");
+        page.Click("aside [aria-label^='Accept: W5, other']");
+        page.SeeText("[role=dialog] h2", "Let it be on W5");
+        page.Keys("the far end of the wall" + Keys.Enter);
+        page.Gone("[role=dialog]");
+        page.SeeText("aside p", "It may stay");
+        page.SeeText("section[aria-label='The story of W5'] li", "the far end of the wall");
+        page.ClickText("[role=tab]", "As a table");
+        page.SeeText("table th", "base coat");
+        Assert.Empty(page.Axe());
+        page.ClickText("aside button", "All pieces");
+        page.ClickText("aside a", "Bring level at the bench");
+        page.Wait(_ => page.Says("section[aria-label='What to do now'] p").Contains("Tide band", StringComparison.Ordinal));
+        Assert.Empty(page.Errors());
+    }
 }

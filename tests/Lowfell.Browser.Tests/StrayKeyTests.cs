@@ -93,7 +93,10 @@ public sealed class StrayKeyTests(BrowserSession session) : IClassFixture<Browse
         else
         {
             Click("nav[aria-label=Places] a", a => a.GetAttribute("data-views")!.Split('|').Contains(view));
-            Click("nav[aria-label=Views] a", a => a.Text.Contains(view, StringComparison.Ordinal));
+
+            // A place of one view has no second row.
+            if (d.FindElements(By.CssSelector($"nav[aria-label=Places] a[data-views='{view}']")).Count == 0)
+                Click("nav[aria-label=Views] a", a => a.Text.Contains(view, StringComparison.Ordinal));
         }
 
         return d.Title.StartsWith(view, StringComparison.Ordinal);

@@ -78,7 +78,10 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
         if (made.Table is not { Placements.Count: > 0 } table || plan.Operations.Count == 0)
             return "";
         var (was, now) = (plan.Operations.Max(o => o.End), made.Bench.Instant(table.Outcome.Finish));
-        return made.Moved.Count == 0 && now.Date <= was.Date ? "" : FormattableString.Invariant($"{made.Moved.Count} of {table.Placements.Count} operations come in another session than planned; finished {now:ddd d MMM}{(now.Date == was.Date ? " all the same" : FormattableString.Invariant($" rather than {was:ddd d MMM}"))}.");
+        if (made.Moved.Count == 0 && now.Date <= was.Date)
+            return "";
+        var moved = made.Moved.Count == 0 ? "" : $"{made.Moved.Count} of {table.Placements.Count} operations come in another session than planned. ";
+        return moved + FormattableString.Invariant($"Finished {now:ddd d MMM}{(now.Date == was.Date ? " all the same" : FormattableString.Invariant($" rather than {was:ddd d MMM}"))}.");
     }
 
     private bool IsOver(PieceKey key) => kept.TryGetValue(key, out var row) && row.State is PieceState.Done or PieceState.Skipped;

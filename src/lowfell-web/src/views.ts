@@ -113,6 +113,15 @@ export const views: readonly View[] = [
     load: () => import("./features/bench/BenchView"),
   },
   {
+    id: "cores",
+    words: "Cores",
+    says: "what is really on every piece, side by side",
+    home: "pieces",
+    path: "pieces/:setId/:zoneId?",
+    key: "2",
+    load: () => import("./features/pieces/CoresView"),
+  },
+  {
     id: "sets",
     words: "All sets",
     says: "all sets of the workshop",

@@ -22,6 +22,7 @@ const shows = {
     "pots",
     "stock",
     "bench",
+    "cores",
   ],
   shelf: [
     "materials",
@@ -43,6 +44,7 @@ const shows = {
     "library",
     "steps",
     "bench",
+    "cores",
   ],
   stock: ["materials", "stock", "pots", "zone"],
   work: [
@@ -60,6 +62,8 @@ const shows = {
     "set",
     "steps",
     "bench",
+    "cores",
+    "story",
   ],
   sessions: ["sessions", "bench", "chance", "calendar", "steps"],
 } as const;

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
+import { api } from "../../api/client";
 import { hindered } from "../../api/hindered";
 import { workAtBench } from "../../kit/bench";
 import { useCommands } from "../../kit/keys";
@@ -10,7 +11,8 @@ import { useAlerts } from "./alerts";
 import { AlertsDialog } from "./AlertsDialog";
 import { ChooseDialog } from "./ChooseDialog";
 import { Doors } from "./Doors";
-import { doors, labelsOf, leftRunning, rows } from "./fold";
+import { doors, leftRunning, rows } from "./fold";
+import { labelsOf } from "../../shared/labels";
 import { Instruction, Nothing } from "./Instruction";
 import { Line } from "./Line";
 import { MinutesDialog } from "./MinutesDialog";
@@ -52,6 +54,22 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
   const [potId, setPotId] = useState<string | null>(null);
   const [open, setOpen] = useState<Open>(null);
   const [asks, setAsks] = useState<{ task: Task; pieces: Piece[]; ran: number } | null>(null);
+
+  // From a piece that lags behind: what is missing there is what to do.
+  const [search, setSearch] = useSearchParams();
+  const [zone, layer] = [search.get("zone"), search.get("layer")];
+  useEffect(() => {
+    if (!zone || !layer) return;
+    api
+      .GET("/api/bench/{workshopId}/task", {
+        params: { path: { workshopId }, query: { zoneId: zone, layerId: layer } },
+      })
+      .then(
+        ({ data }) => data && setChosen(data),
+        () => undefined,
+      );
+    setSearch({}, { replace: true });
+  }, [zone, layer, workshopId, setSearch]);
 
   const toLay = bench.tasks.filter((t) => !t.beforehand);
   const same = (t: Task) => chosen && t.zoneId === chosen.zoneId && t.layerId === chosen.layerId;

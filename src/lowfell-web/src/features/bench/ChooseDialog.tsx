@@ -2,7 +2,7 @@ import { useState } from "react";
 import { api, Refused, take } from "../../api/client";
 import { Dialog } from "../../kit/Dialog";
 import { TextField } from "../../kit/Field";
-import { labelsOf } from "./fold";
+import { labelsOf } from "../../shared/labels";
 import type { Reading, Task } from "./types";
 
 /** What to work on: of the session, or outside of it. */

@@ -1,5 +1,6 @@
 import { minutes } from "../../shared/words";
-import { labelsOf, LOUD_MIN, type Door } from "./fold";
+import { LOUD_MIN, type Door } from "./fold";
+import { labelsOf } from "../../shared/labels";
 import { clockAt } from "./says";
 
 /** Windows that are about to close: first of all, and loud. */

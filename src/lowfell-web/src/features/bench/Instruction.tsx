@@ -4,7 +4,7 @@ import { RegionMark } from "../../drawing/RegionMark";
 import { Button } from "../../kit/Button";
 import { Swatch } from "../../kit/Swatch";
 import { minutes, ml } from "../../shared/words";
-import { labelsOf } from "./fold";
+import { labelsOf } from "../../shared/labels";
 import { clockAt, dayAt, mixWords } from "./says";
 import type { Piece, Reading, Task } from "./types";
 

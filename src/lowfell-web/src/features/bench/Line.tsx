@@ -1,5 +1,6 @@
 import { minutes } from "../../shared/words";
-import { labelsOf, type Row } from "./fold";
+import { type Row } from "./fold";
+import { labelsOf } from "../../shared/labels";
 import { clockAt } from "./says";
 
 /** The pieces on the line: what is wet, how long still, and which can be handled. */

@@ -3,7 +3,7 @@ import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { NumberField } from "../../kit/NumberField";
 import { minutes } from "../../shared/words";
-import { labelsOf } from "./fold";
+import { labelsOf } from "../../shared/labels";
 import type { Piece, Task } from "./types";
 
 /** A timer that ran so long that nobody knows what it says: asked, never guessed. */

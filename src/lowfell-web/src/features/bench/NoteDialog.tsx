@@ -2,7 +2,7 @@ import { useId, useState } from "react";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { box } from "../../kit/Frame";
-import { labelsOf } from "./fold";
+import { labelsOf } from "../../shared/labels";
 import type { Piece, Task, Told, Wet } from "./types";
 
 export type NoteKind = "wiped" | "mishap" | "skipped" | "noted";

@@ -1,4 +1,4 @@
-import type { Queue } from "./queue";
+import type { Queue } from "../../shared/bench/queue";
 import { clockAt, dayAt } from "./says";
 import type { Reading } from "./types";
 

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
-import { labelsOf, type Door } from "./fold";
+import { type Door } from "./fold";
+import { labelsOf } from "../../shared/labels";
 
 /** How a window's edge is told to somebody who looks elsewhere; nothing until it is asked for. */
 export const ways = ["sound", "vibration", "voice"] as const;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { doorWords, edgesPassed } from "./alerts";
-import { doors, fold, labelsOf, leftRunning, rows } from "./fold";
+import { doors, fold, leftRunning, rows } from "./fold";
+import { labelsOf } from "../../shared/labels";
 import { mixWords } from "./says";
 import type { BenchEvent, Piece, Reading, Task } from "./types";
 

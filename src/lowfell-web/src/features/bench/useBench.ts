@@ -3,7 +3,7 @@ import { useEffect, useMemo, useSyncExternalStore } from "react";
 import { api, Refused, take } from "../../api/client";
 import { isOpen } from "../../api/writes";
 import { fold } from "./fold";
-import { BenchQueue, lastReading } from "./queue";
+import { BenchQueue, lastReading } from "../../shared/bench/queue";
 import type { Reading } from "./types";
 
 const AGAIN_MS = 5000;

@@ -1,0 +1,160 @@
+using Lowfell.Core.Colour;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing;
+using Lowfell.Core.Order;
+using Lowfell.Core.Sight;
+
+namespace Lowfell.Core.Pieces;
+
+/// <summary>A layer that lies on a piece.</summary>
+/// <param name="Layer">As it was really laid: with what was in its pot, by the version of the treatment it was done by. Its id is its line.</param>
+/// <param name="At">When.</param>
+public sealed record CoreLayer(Layer Layer, DateTimeOffset At)
+{
+    /// <summary>Which filling of which pot, named so that two of a kind are the same; null where nobody said.</summary>
+    public string? Pot { get; init; }
+
+    /// <summary>It was done by a version of the treatment that is no longer in force.</summary>
+    public bool IsOlder { get; init; }
+}
+
+/// <summary>What is really on one piece in one zone, in the order in which it was laid.</summary>
+/// <param name="Piece">The piece.</param>
+/// <param name="Layers">The first one first.</param>
+public sealed record PieceCore(Guid Piece, IReadOnlyList<CoreLayer> Layers)
+{
+    /// <summary>Lines whose difference may stay, and lines that are left out on purpose.</summary>
+    public IReadOnlySet<Guid> Accepted { get; init; } = new HashSet<Guid>();
+    public IReadOnlySet<Guid> Skipped { get; init; } = new HashSet<Guid>();
+}
+
+/// <summary>How a core differs from what it should be.</summary>
+public enum CoreFault
+{
+    /// <summary>A layer that is not there, though others of its design have it or later ones lie here already.</summary>
+    Missing,
+
+    /// <summary>A layer that the treatment does not have.</summary>
+    Extra,
+
+    /// <summary>It lies above one that should lie on it.</summary>
+    Swapped,
+
+    /// <summary>Laid from another pot, or another filling of it, than on most pieces.</summary>
+    OtherPot,
+
+    /// <summary>The same paint in another dilution than on most pieces.</summary>
+    OtherDilution,
+
+    /// <summary>What is on it went on before it was dry.</summary>
+    TooYoung,
+
+    /// <summary>Done by an older version of the treatment, in which it was another.</summary>
+    OlderVersion,
+}
+
+/// <summary>One difference of one piece.</summary>
+/// <param name="Piece">The piece.</param>
+/// <param name="Line">The layer.</param>
+/// <param name="Fault">Its kind.</param>
+/// <param name="Difference">CIEDE2000 between the zone's mean colour as it is and as it would be without this, an estimate.</param>
+/// <param name="Verdict">Whether that is seen from the table.</param>
+/// <param name="Minutes">For what went on too soon: how long it had, and how long it wanted at least.</param>
+/// <param name="Accepted">It may stay.</param>
+public sealed record CoreDifference(Guid Piece, Guid Line, CoreFault Fault, double Difference, Verdict Verdict, (double Had, double Wanted)? Minutes, bool Accepted);
+
+/// <summary>Cores of the pieces of a design side by side.</summary>
+public static class Cores
+{
+    /// <summary>Shares of thinner nearer than this are the same dilution: nobody counts drops more closely.</summary>
+    private const double SameDilution = 0.05;
+
+    /// <summary>Everything in which the cores of one zone differ from the treatment and from each other.</summary>
+    /// <param name="plan">The treatment as it is in force.</param>
+    /// <param name="cores">What is on the pieces.</param>
+    public static IReadOnlyList<CoreDifference> Differences(StackView plan, IReadOnlyList<PieceCore> cores)
+    {
+        var order = plan.Layers.Select((l, i) => (l.Id, i)).ToDictionary(x => x.Id, x => x.i);
+        var usual = cores.SelectMany(c => c.Layers).Where(l => l.Pot is not null).GroupBy(l => l.Layer.Id)
+            .ToDictionary(g => g.Key, g => g.GroupBy(l => l.Pot).OrderByDescending(p => p.Count()).ThenBy(p => p.Min(l => l.At)).First().First());
+        var laidOn = order.Keys.ToDictionary(l => l, l => cores.Count(c => c.Layers.Any(x => x.Layer.Id == l)));
+        return cores.SelectMany(core => Of(plan, core, order, usual, line => 2 * laidOn[line] > cores.Count)).ToList();
+    }
+
+    private static IEnumerable<CoreDifference> Of(StackView plan, PieceCore core, Dictionary<Guid, int> order, Dictionary<Guid, CoreLayer> usual, Func<Guid, bool> onMost)
+    {
+        var layers = core.Layers.Select(l => l.Layer).ToList();
+        var seen = Seen(plan, layers);
+        CoreDifference Differs(Guid line, CoreFault fault, IReadOnlyList<Layer>? instead, (double, double)? minutes = null)
+        {
+            var apart = instead is null ? default : FromTheTable.Between(plan.Context.Zone, seen, plan.Context.Zone, Seen(plan, instead), plan.Context.Set.TableMetres);
+            return new(core.Piece, line, fault, instead is null ? 0 : ColourDifference.Ciede2000(seen.Lab, Seen(plan, instead).Lab), instead is null ? Verdict.Lost : apart.Verdict, minutes, core.Accepted.Contains(line));
+        }
+
+        var highest = layers.Where(l => order.ContainsKey(l.Id)).Select(l => order[l.Id]).DefaultIfEmpty(-1).Max();
+        foreach (var (line, at) in order.OrderBy(o => o.Value))
+            if (layers.All(l => l.Id != line) && !core.Skipped.Contains(line) && (at < highest || onMost(line)))
+                yield return Differs(line, CoreFault.Missing, With(layers, plan.Layers[at], order));
+        for (var i = 0; i < layers.Count; i++)
+        {
+            var layer = layers[i];
+            if (!order.TryGetValue(layer.Id, out var at))
+            {
+                yield return Differs(layer.Id, CoreFault.Extra, Without(layers, i));
+                continue;
+            }
+
+            if (layers.Take(i).Any(l => order.TryGetValue(l.Id, out var below) && below > at))
+                yield return Differs(layer.Id, CoreFault.Swapped, With(Without(layers, i), layer, order));
+            if (core.Layers[i].IsOlder && StackDifference.Phrases([layer], [plan.Layers[at]]).Count > 0)
+                yield return Differs(layer.Id, CoreFault.OlderVersion, Replaced(layers, i, plan.Layers[at]));
+            if (core.Layers[i].Pot is { } pot && usual.TryGetValue(layer.Id, out var most) && most.Pot != pot)
+                yield return Differs(layer.Id, SamePaint(layer, most.Layer) && !SameThinning(layer, most.Layer) ? CoreFault.OtherDilution : CoreFault.OtherPot, Replaced(layers, i, most.Layer));
+            if (Young(plan, core, i) is { } minutes)
+                yield return Differs(layer.Id, CoreFault.TooYoung, null, minutes);
+        }
+    }
+
+    /// <summary>How long a layer had before the next film went onto it, and how long it wanted; null where that was enough.</summary>
+    private static (double Had, double Wanted)? Young(StackView plan, PieceCore core, int i)
+    {
+        var here = new StackView(plan.Context, core.Layers.Select(l => l.Layer).ToList());
+        if (!here.LeavesFilm(i) || here.NextAbove(i, j => here.LeavesFilm(j) && here.FilmBelow(j) == i) is not (>= 0 and var next))
+            return null;
+        var (had, wanted) = ((core.Layers[next].At - core.Layers[i].At).TotalMinutes, here.Needed(i, next).Minutes.Low);
+        return had < wanted ? (had, wanted) : null;
+    }
+
+    private static Seen Seen(StackView plan, IReadOnlyList<Layer> layers)
+    {
+        var run = plan.Predict(layers);
+        return run.Count > 0 ? run[^1].Average : run.SeenBelow(0).Field;
+    }
+
+    /// <summary>A layer put in where the plan has it: above all that should lie below it.</summary>
+    private static List<Layer> With(IReadOnlyList<Layer> layers, Layer layer, Dictionary<Guid, int> order)
+    {
+        var at = order[layer.Id];
+        var above = layers.Select((l, i) => (l, i)).Where(x => order.TryGetValue(x.l.Id, out var o) && o > at).Select(x => x.i).DefaultIfEmpty(layers.Count).First();
+        return [.. layers.Take(above), layer, .. layers.Skip(above)];
+    }
+
+    private static List<Layer> Without(IReadOnlyList<Layer> layers, int i) => [.. layers.Take(i), .. layers.Skip(i + 1)];
+
+    private static List<Layer> Replaced(IReadOnlyList<Layer> layers, int i, Layer by) => [.. layers.Take(i), by, .. layers.Skip(i + 1)];
+
+    /// <summary>The same materials in the same parts, to what anybody measures.</summary>
+    private static bool SamePaint(Layer a, Layer b)
+    {
+        var (first, second) = (Shares(a.Paint), Shares(b.Paint));
+        return first.Count == second.Count && first.All(s => second.TryGetValue(s.Key, out var share) && Math.Abs(share - s.Value) <= SameDilution);
+    }
+
+    private static Dictionary<Guid, double> Shares(IReadOnlyList<MixPart> paint)
+    {
+        var all = paint.Sum(p => p.Parts.ToDouble());
+        return paint.GroupBy(p => p.Material.Id).ToDictionary(g => g.Key, g => g.Sum(p => p.Parts.ToDouble()) / all);
+    }
+
+    private static bool SameThinning(Layer a, Layer b) => Math.Abs(a.PaintShare - b.PaintShare) <= SameDilution && (a.Dilution is null) == (b.Dilution is null);
+}

@@ -1,0 +1,96 @@
+using Lowfell.Core.Bench;
+using Lowfell.Core.Layers;
+using Lowfell.Core.Pieces;
+using Lowfell.Core.Sight;
+using Lowfell.Core.Words;
+using Lowfell.Store;
+using Lowfell.Store.Rows;
+
+namespace Lowfell.Server.Pieces;
+
+/// <summary>Words the cores of one zone.</summary>
+internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows, IReadOnlyDictionary<Guid, LayerRow> layers, IReadOnlyDictionary<Guid, MixRow> mixes)
+{
+    private readonly Dictionary<Guid, int> order = place.Layers.Select((l, i) => (l.Id, i)).ToDictionary(x => x.Id, x => x.i);
+    private readonly Dictionary<Guid, Guid> inForce = place.Graph.Treatments[place.Zone.TreatmentId].Layers.ToDictionary(l => l.LineId, l => l.Id);
+    private readonly ILookup<(Guid Line, Guid Pot, Guid Piece), PotGiven> given = place.Graph.Given[place.Zone.Id].Where(g => g.PotId is not null)
+        .SelectMany(g => g.Pieces.Select(p => (Key: (g.LineId, g.PotId!.Value, p), g))).ToLookup(x => x.Key, x => x.g);
+
+    public CoresReading Read()
+    {
+        var pieces = SetGraph.PiecesOf(place.Design).ToList();
+        var of = rows.ToLookup(r => r.PieceId);
+        var cores = pieces.Select(p => Core(p, of[p.Id].ToList())).ToList();
+        var differences = Cores.Differences(place.View, cores).ToLookup(d => d.Piece);
+        var extra = cores.SelectMany(c => c.Layers).Select(l => l.Layer).Where(l => !order.ContainsKey(l.Id)).DistinctBy(l => l.Id).ToList();
+        var lines = place.Layers.Select((l, i) => new CoreLine(l.Id, i + 1, EnumWords.Of(l.Technique), Paint(l), place.View.Predictions[i].Average.Colour.ToString()))
+            .Concat(extra.Select(l => new CoreLine(l.Id, null, EnumWords.Of(l.Technique), Paint(l), place.View.Predictions.SeenBelow(0).Field.Colour.ToString()))).ToList();
+        var names = lines.ToDictionary(l => l.LayerId, l => l.Number is { } n ? $"layer {n}, {l.Technique}" : l.Technique);
+        return new CoresReading(
+            place.Graph.Workshop.Id, place.Graph.Set.Id, place.Design.Id, place.Zone.Id, place.Design.Name, place.Zone.Name, lines,
+            pieces.Select((p, i) => new CorePiece(p.Id, p.Label, Cells(cores[i], of[p.Id].ToDictionary(r => r.LineId), lines), differences[p.Id].Select(d => Word(d, cores, names)).ToList())).ToList());
+    }
+
+    private static string Paint(Layer layer) => string.Join(" + ", layer.Paint.Select(p => p.Material.Name));
+
+    private PieceCore Core(PieceRow piece, IReadOnlyList<PieceLayerRow> mine) => new(
+        piece.Id, mine.Where(r => r.State == PieceState.Done && (r.LayerId is not null || order.ContainsKey(r.LineId))).OrderBy(r => r.DoneAt).ThenBy(r => order.GetValueOrDefault(r.LineId, int.MaxValue)).Select(r => Laid(r, piece.Id)).ToList())
+    {
+        Accepted = mine.Where(r => r.Accepted).Select(r => r.LineId).ToHashSet(),
+        Skipped = mine.Where(r => r.State == PieceState.Skipped).Select(r => r.LineId).ToHashSet(),
+    };
+
+    /// <summary>A layer as it was really laid: by the version it was done by, with what was in its pot.</summary>
+    private CoreLayer Laid(PieceLayerRow row, Guid piece)
+    {
+        var by = row.LayerId is { } id && layers.TryGetValue(id, out var stored) ? StoredLayer.ToCore(stored, place.Graph.Materials, mixes) : place.Layers[order[row.LineId]];
+        PotGiven? pot = row.PotId is { } from ? given[(row.LineId, from, piece)].OrderByDescending(g => g.Sequence).FirstOrDefault() : null;
+        if (pot is { Amounts.Count: > 0 })
+        {
+            var (paint, dilution) = place.Graph.Contents(pot.Amounts).AsPaint();
+            if (paint.Count > 0)
+                by = by with { Paint = paint, Dilution = dilution };
+        }
+
+        return new CoreLayer(by, row.DoneAt!.Value)
+        {
+            Pot = row.PotId is null ? null : row.Filling is { } n and > 1 ? $"{pot?.Label}, filling {n}" : pot?.Label,
+            IsOlder = row.LayerId is { } version && inForce.TryGetValue(row.LineId, out var now) && now != version,
+        };
+    }
+
+    private List<CoreCell> Cells(PieceCore core, Dictionary<Guid, PieceLayerRow> mine, List<CoreLine> lines)
+    {
+        var run = place.View.Predict(core.Layers.Select(l => l.Layer).ToList());
+        var turns = core.Layers.Select((l, i) => (l, i)).ToDictionary(x => x.l.Layer.Id, x => x.i);
+        return lines.Select(line =>
+        {
+            var row = mine.GetValueOrDefault(line.LayerId);
+            var turn = turns.TryGetValue(line.LayerId, out var t) ? t : (int?)null;
+            return new CoreCell(
+                line.LayerId, row?.State ?? PieceState.Open, turn + 1, turn is { } at ? run[at].Average.Colour.ToString() : null, turn is { } n ? core.Layers[n].Pot : null, row?.DoneAt, row?.Wipes ?? 0, row?.Mishaps ?? 0, row?.Why ?? "");
+        }).ToList();
+    }
+
+    private CoreDifferenceDto Word(CoreDifference d, IReadOnlyList<PieceCore> cores, Dictionary<Guid, string> names)
+    {
+        var name = names.GetValueOrDefault(d.Line, "a layer");
+        var core = cores.First(c => c.Piece == d.Piece);
+        var laid = core.Layers.FirstOrDefault(l => l.Layer.Id == d.Line);
+        var usual = cores.SelectMany(c => c.Layers).Where(l => l.Layer.Id == d.Line && l.Pot is not null && l.Pot != laid?.Pot).GroupBy(l => l.Pot).OrderByDescending(g => g.Count()).Select(g => g.Key).FirstOrDefault();
+        var (words, todo) = d.Fault switch
+        {
+            CoreFault.Missing when core.Layers.Any(l => order.TryGetValue(l.Layer.Id, out var o) && o > order[d.Line]) => ($"{name} is not on it, and later ones are", "Laid now it would come over what should lie on it: let it be, or take that off first."),
+            CoreFault.Missing => ($"{name} is not on it, and it is on most", "It is among what is to do: lay it at the bench, or wait for its session."),
+            CoreFault.Extra => ($"{name} is on it, and the treatment has none", "Let it be and accept it, or put it into the treatment."),
+            CoreFault.Swapped => ($"{name} lies above what should lie on it", Seen(d) ? "Lay what should be on top once more." : "Nothing: nobody sees it from the table."),
+            CoreFault.OtherPot => ($"{name} is from {laid?.Pot}, on most it is from {usual}", Seen(d) ? $"Wipe it off, or go over it from {usual}." : "Nothing: nobody sees it from the table."),
+            CoreFault.OtherDilution => ($"{name} is from {laid?.Pot}, thinned otherwise than {usual}", Seen(d) ? $"Go over it from {usual}." : "Nothing: nobody sees it from the table."),
+            CoreFault.TooYoung => ($"{name} had {Duration.Words(d.Minutes!.Value.Had)} to dry and wanted {Duration.Words(d.Minutes.Value.Wanted)} at least", "Look for cracks and lifting before anything else goes on."),
+            _ => ($"{name} was done by an older version: {StackDifference.Line([laid!.Layer], [place.Layers[order[d.Line]]])}", Seen(d) ? "Lay the new one over it where that can be." : "Nothing: nobody sees it from the table."),
+        };
+        return new CoreDifferenceDto(d.Line, d.Fault, Math.Round(d.Difference, 1), d.Verdict, char.ToUpperInvariant(words[0]) + words[1..] + ".", todo, d.Accepted);
+    }
+
+    private static bool Seen(CoreDifference d) => d.Verdict != Verdict.Lost;
+}

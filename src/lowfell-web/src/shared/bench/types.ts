@@ -1,0 +1,24 @@
+import type { Schema } from "../../api/client";
+
+export type Reading = Schema["BenchReading"];
+export type Kind = NonNullable<Schema["BenchEventIn"]["kind"]>;
+
+/** Something that happened here, on its way to the server; the clock is this device's own. */
+export type BenchEvent = {
+  id: string;
+  number: number;
+  kind: Kind;
+  toldAt: string;
+  zoneId?: string;
+  layerId?: string;
+  pieceIds?: string[];
+  potId?: string;
+  ml?: number;
+  note?: string;
+  savedBy?: string;
+  undoesId?: string;
+  minutes?: number;
+};
+
+/** The same before it has its number. */
+export type Told = Omit<BenchEvent, "id" | "number" | "toldAt">;

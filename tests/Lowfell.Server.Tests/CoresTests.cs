@@ -1,0 +1,67 @@
+using System.Text.Json.Nodes;
+
+namespace Lowfell.Server.Tests;
+
+/// <summary>What is really on the pieces of the demo, and what becomes of a difference.</summary>
+public sealed class CoresTests(LowfellServer server) : IClassFixture<LowfellServer>
+{
+    private static JsonNode Piece(JsonNode cores, string label) => cores["pieces"]!.AsArray().Single(p => p!.Text("label") == label)!;
+
+    private static List<string> Faults(JsonNode piece) => piece["differences"]!.AsArray().Select(d => d!.Text("fault")).ToList();
+
+    [Fact]
+    public async Task Differences_come_with_what_is_laid_are_accepted_with_a_reason_and_go_with_what_is_missing()
+    {
+        var device = new BenchDevice(server, "cores");
+        await device.Begin();
+        var (set, zone) = (await server.SetId(), await server.ZoneId("Jetty section", "Timber"));
+        var path = $"/api/pieces/{set}/cores?zoneId={zone}";
+        Task<JsonNode> Cores() => server.Get(path);
+        var bare = await Cores();
+        Assert.All(bare["pieces"]!.AsArray(), p => Assert.Empty(Faults(p!)));
+        var lines = bare["lines"]!.AsArray().Select(l => l!["layerId"]!.GetValue<Guid>()).ToList();
+        var ids = bare["pieces"]!.AsArray().ToDictionary(p => p!.Text("label"), p => p!["id"]!.GetValue<Guid>());
+
+        // Three of four get two layers, the first of them only the second; on one it is too soon.
+        Guid[] others = [ids["J2"], ids["J3"], ids["J4"]];
+        await device.Tell(
+            device.Event("given", zone, lines[0], others, 4000), device.Event("given", zone, lines[1], [ids["J1"], ids["J2"], ids["J3"]], 1000), device.Event("given", zone, lines[1], [ids["J4"]], 3999),
+            device.Event("mishap", zone, lines[1], [ids["J2"]], 900, e => { e["note"] = "a thumb in it"; e["savedBy"] = "a dab of water"; }));
+        var cores = await Cores();
+        Assert.Equal(["missing"], Faults(Piece(cores, "J1")));
+        Assert.Empty(Faults(Piece(cores, "J2")));
+        Assert.Equal(["too young"], Faults(Piece(cores, "J4")));
+        var missing = Piece(cores, "J1")["differences"]![0]!;
+        Assert.True(missing["difference"]!.GetValue<double>() >= 0);
+        Assert.Contains("layer 1", missing.Text("words"), StringComparison.OrdinalIgnoreCase);
+        Assert.NotNull(Piece(cores, "J2")["cells"]![1]!["colour"]);
+
+        // What may stay says so, and can be taken back.
+        var accept = device.Event("accepted", zone, lines[0], [ids["J1"]], with: e => e["note"] = "the far side");
+        await device.Tell(accept);
+        Assert.True(Piece(await Cores(), "J1")["differences"]![0]!["accepted"]!.GetValue<bool>());
+        await device.Tell(device.Event("taken back", with: e => e["undoesId"] = accept["id"]!.GetValue<Guid>()));
+        Assert.False(Piece(await Cores(), "J1")["differences"]![0]!["accepted"]!.GetValue<bool>());
+
+        // Brought level, it lies above what should lie on it.
+        await device.Tell(device.Event("given", zone, lines[0], [ids["J1"]]));
+        Assert.Contains("swapped", Faults(Piece(await Cores(), "J1")));
+        var story = (await server.Get($"/api/pieces/{set}/{ids["J2"]}/story"))["events"]!.AsArray();
+        Assert.Equal(["mishap", "given", "given"], story.Select(e => e!.Text("kind")));
+        Assert.Equal("a dab of water", story[0]!.Text("savedBy"));
+        var csv = await server.Http.GetStringAsync(path.Replace("cores?", "cores.csv?", StringComparison.Ordinal), TestContext.Current.CancellationToken);
+        Assert.Equal(1 + 4 * lines.Count, csv.Split('\n', StringSplitOptions.RemoveEmptyEntries).Length);
+    }
+
+    [Fact]
+    public async Task Pots_that_are_not_alike_are_told_apart_by_what_is_in_them()
+    {
+        var cores = await server.Get($"/api/pieces/{await server.SetId()}/cores?zoneId={await server.ZoneId("Lock-wall straight", "Tide band")}");
+        var other = cores["pieces"]!.AsArray().Where(p => Faults(p!).Any(f => f is "other pot" or "other dilution")).Select(p => p!.Text("label")).ToList();
+        Assert.Equal(["W5", "W6"], other);
+        var words = Piece(cores, "W5")["differences"]!.AsArray().First(d => d!.Text("fault").StartsWith("other", StringComparison.Ordinal))!;
+        Assert.Contains("Tide again", words.Text("words"), StringComparison.Ordinal);
+        Assert.True(words["difference"]!.GetValue<double>() > 0);
+        Assert.Equal(404, (await server.Send(HttpMethod.Get, $"/api/pieces/{await server.SetId()}/cores?zoneId={Guid.NewGuid()}", null)).Status);
+    }
+}
