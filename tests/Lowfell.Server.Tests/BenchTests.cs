@@ -150,6 +150,14 @@ public sealed class BenchTests(LowfellServer server) : IClassFixture<LowfellServ
         // What is not even an event, and ten thousand of them, store nothing.
         Assert.Equal(400, (await device.Send(Enumerable.Range(0, 10_000).Select(_ => new JsonObject { ["id"] = Guid.NewGuid() }).ToArray())).Status);
         Assert.Equal(400, (await device.Send(new JsonObject { ["id"] = Guid.NewGuid(), ["number"] = 14, ["kind"] = "made", ["toldAt"] = device.Now })).Status);
+
+        // An id that was refused once is refused again, and clocks of other ages are named.
+        var again = device.Event("noted", with: e => { e["id"] = wrong[0]["id"]!.GetValue<Guid>(); e["note"] = "again"; });
+        Assert.Equal("This id is another event's.", (await device.Send(again)).Body["refused"]![0]!.Text("why"));
+        foreach (var age in new[] { DateTimeOffset.MinValue, DateTimeOffset.MaxValue })
+            Assert.Equal("sentAt", (await new Painter(server, 0, "ageless").Send(HttpMethod.Post, device.Path + "/events", new { sentAt = age, events = new[] { new { id = Guid.NewGuid(), number = 1, kind = "noted", toldAt = age, note = "x" } } })).Body.Fields().Single());
+        foreach (var told in new[] { DateTimeOffset.MinValue, DateTimeOffset.MaxValue })
+            Assert.Single((await device.Send(device.Event("noted", with: e => e["toldAt"] = told))).Body["refused"]!.AsArray());
         Assert.Equal(404, (await new Painter(server, 0).Send(HttpMethod.Post, $"/api/bench/{Guid.NewGuid()}/events", new { sentAt = device.Now, events = new[] { fine } })).Status);
     }
 

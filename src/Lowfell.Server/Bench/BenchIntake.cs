@@ -20,7 +20,7 @@ internal sealed class BenchIntake(Guid workshop, BenchDeviceRow device, TimeSpan
     private const int MostPieces = 500, LongestText = 500, OldestDays = 60;
     private const double MostMinutes = 24 * 60;
     private const decimal MostMl = 5000;
-    private static readonly TimeSpan slack = TimeSpan.FromSeconds(5);
+    private static readonly TimeSpan slack = TimeSpan.FromSeconds(5), farthestClock = TimeSpan.FromDays(365 * 100);
 
     /// <summary>What is told of layers on pieces; other things happen to pots.</summary>
     private static readonly IReadOnlySet<WorkKind> kinds = new HashSet<WorkKind>
@@ -42,7 +42,7 @@ internal sealed class BenchIntake(Guid workshop, BenchDeviceRow device, TimeSpan
             return Problems.NotFound("workshop");
         var faults = new Faults();
         var events = entry.Events ?? [];
-        faults.Require(entry.SentAt is not null, "sentAt", "Give the device's clock at the moment of sending.");
+        faults.Require(entry.SentAt is { } sent && (write.Now - sent).Duration() < farthestClock, "sentAt", "Give the device's clock at the moment of sending, set to this century.");
         faults.Require(events.Count is > 0 and <= MostEvents, "events", $"Send from 1 to {MostEvents} events at a time, the oldest first.");
         for (var i = 0; i < Math.Min(events.Count, MostEvents); i++)
         {
@@ -86,25 +86,28 @@ internal sealed class BenchIntake(Guid workshop, BenchDeviceRow device, TimeSpan
     {
         device.LastNumber = e.Number!.Value;
         if (await Read(e, sentAt) is { } why)
-            Db.Add(new BenchRefusalRow { EventId = e.Id!.Value, WorkshopId = workshop, Device = device.Device, Number = e.Number.Value, Why = why, At = write.Now });
+            Db.Add(new BenchRefusalRow { EventId = await IsRefused(e.Id!.Value) ? Guid.NewGuid() : e.Id.Value, WorkshopId = workshop, Device = device.Device, Number = e.Number.Value, Why = why, At = write.Now });
         await write.Save();
     }
+
+    /// <summary>An event of this id was refused already: another of the same id is refused under one of its own.</summary>
+    private Task<bool> IsRefused(Guid id) => Db.BenchRefusals.AnyAsync(x => x.EventId == id, write.Stop);
 
     /// <summary>Adds an event, or says why it cannot be.</summary>
     private async Task<string?> Read(BenchEventIn e, DateTimeOffset sentAt)
     {
-        var at = e.ToldAt!.Value + behind;
         if (e.ToldAt > sentAt + slack)
             return "It is said to have happened after it was sent.";
-        if (at < write.Now.AddDays(-OldestDays))
+        if (e.ToldAt < sentAt.AddDays(-OldestDays))
             return $"It is said to have happened more than {OldestDays} days ago.";
+        var at = e.ToldAt!.Value + behind;
         if (e.Note?.Length > LongestText || e.SavedBy?.Length > LongestText)
             return $"At most {LongestText} characters can be noted.";
         if ((e.Note + e.SavedBy).Any(c => char.IsControl(c) && c is not ('\n' or '\t')))
             return "What was noted has control characters in it.";
         if (e.Minutes is < 0 or > MostMinutes)
             return $"Minutes taken are from 0 to {MostMinutes:0}.";
-        if (await Db.WorkEvents.AnyAsync(x => x.Id == e.Id, write.Stop) || await Db.BenchRefusals.AnyAsync(x => x.EventId == e.Id, write.Stop))
+        if (await Db.WorkEvents.AnyAsync(x => x.Id == e.Id, write.Stop) || await IsRefused(e.Id!.Value))
             return "This id is another event's.";
         var row = Row(e, at > write.Now ? write.Now : at);
         if (e.Kind == WorkKind.TakenBack)
