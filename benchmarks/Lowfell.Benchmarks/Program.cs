@@ -44,6 +44,12 @@ if (args is ["sessions", .. var rest])
     return 0;
 }
 
+if (args is ["cores"])
+{
+    await Cores();
+    return 0;
+}
+
 if (args is ["page"])
 {
     await Page();
@@ -112,6 +118,7 @@ if (Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL") is { Length: > 0 } u
         Report($"CSV of 10,000 materials, {what}, once", Stopwatch.GetElapsedTime(began).TotalMilliseconds, 3000);
     }
 
+    await Cores();
     await Year();
     await Writes();
 
@@ -147,6 +154,13 @@ async Task Page()
     Frames.Run(page, $"/plan/{set}/{zone}", leastFrames: 40, yardstick);
     foreach (var materials in new[] { 400, 5_000 })
         await LongShelf.Run(http, page, materials, Report);
+}
+
+async Task Cores()
+{
+    var page = Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL")!;
+    using var http = new HttpClient { BaseAddress = new Uri(page) };
+    await new ManyCores(http, Report).Run(page);
 }
 
 async Task Writes()

@@ -38,6 +38,7 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<BenchRefusalRow> BenchRefusals => Set<BenchRefusalRow>();
     public DbSet<PieceLayerRow> PieceLayers => Set<PieceLayerRow>();
     public DbSet<TakenTimeRow> TakenTimes => Set<TakenTimeRow>();
+    public DbSet<PhotoRow> Photos => Set<PhotoRow>();
     public DbSet<WriteReceiptRow> WriteReceipts => Set<WriteReceiptRow>();
     public DbSet<SpentWriteRow> SpentWrites => Set<SpentWriteRow>();
     public DbSet<SliceVersionRow> SliceVersions => Set<SliceVersionRow>();

@@ -149,7 +149,7 @@ public sealed class BenchTests(LowfellServer server) : IClassFixture<LowfellServ
 
         // What is not even an event, and ten thousand of them, store nothing.
         Assert.Equal(400, (await device.Send(Enumerable.Range(0, 10_000).Select(_ => new JsonObject { ["id"] = Guid.NewGuid() }).ToArray())).Status);
-        Assert.Equal(400, (await device.Send(new JsonObject { ["id"] = Guid.NewGuid(), ["number"] = 14, ["kind"] = "made", ["toldAt"] = device.Now })).Status);
+        Assert.Equal(400, (await device.Send(new JsonObject { ["id"] = Guid.NewGuid(), ["number"] = 14, ["kind"] = "poured out", ["toldAt"] = device.Now })).Status);
 
         // An id that was refused once is refused again, and clocks of other ages are named.
         var again = device.Event("noted", with: e => { e["id"] = wrong[0]["id"]!.GetValue<Guid>(); e["note"] = "again"; });
@@ -238,5 +238,49 @@ public sealed class BenchTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.All(wet, w => Assert.True(w!["touchAt"]!.GetValue<DateTimeOffset>() > w["doneAt"]!.GetValue<DateTimeOffset>()));
         Assert.Equal("given", after["steps"]![0]!.Text("kind"));
         Assert.Equal(at.Pieces.Count - 2, (await server.Get($"{device.Path}/task?zoneId={at.Zone}&layerId={at.Lines[3]}"))["pieces"]!.AsArray().Count);
+    }
+
+    /// <summary>A pot that is mixed, topped up and laid from at the bench, without anybody having asked first; all of it can be taken back, the newest first.</summary>
+    [Fact]
+    public async Task A_pot_is_mixed_and_topped_up_at_the_bench_and_taken_back()
+    {
+        var device = new BenchDevice(server, "mixer");
+        await device.Begin();
+        var set = await server.SetId();
+        var zone = (await server.Get($"/api/plan/sets/{set}"))["designs"]![0]!["zones"]!.AsArray().Single(z => z!.Text("name") == "Brick field")!["id"]!.GetValue<Guid>();
+        var layer = (await server.Get($"/api/plan/zones/{zone}"))["layers"]![1]!;
+        var mix = (await server.Get($"/api/bench/{(await server.Get("/api/workshops"))[0]!["id"]}/task?zoneId={zone}&layerId={layer["id"]}"))["mix"]!;
+        var pieces = (await server.Get($"/api/pieces/{set}/cores?zoneId={zone}"))["pieces"]!.AsArray().Take(2).Select(p => p!["id"]!.GetValue<Guid>()).ToArray();
+        var pot = Guid.NewGuid();
+        async Task<decimal> Shelf() => (await server.Get($"/api/shelf/{(await server.Get("/api/workshops"))[0]!["id"]}/materials")).AsArray().Single(m => m!.Text("id") == mix["parts"]![0]!.Text("materialId"))!["stockMl"]!.GetValue<decimal>();
+        JsonArray Drops(int each) => new(mix["parts"]!.AsArray().Select(p => (JsonNode)new JsonObject { ["materialId"] = p!["materialId"]!.DeepClone(), ["drops"] = each }).ToArray());
+        JsonObject Filled(string kind, int drops, string? label = null) => device.Event(kind, zone, with: e =>
+        {
+            (e["potId"], e["amounts"]) = (pot, Drops(drops));
+            if (label is not null)
+                (e["label"], e["vessel"], e["recipeKey"]) = (label, "jar", mix.Text("key"));
+        });
+        var (before, each) = (await Shelf(), mix["parts"]![0]!["unitMl"]!.GetValue<decimal>());
+        var (made, more, laid) = (Filled("made", 40, "Brick, really"), Filled("topped up", 10), device.Event("given", zone, layer["id"]!.GetValue<Guid>(), pieces, with: e => (e["potId"], e["ml"]) = (pot, 0.5)));
+        await device.Tell(made, more, laid);
+        async Task<JsonNode> Pot() => (await server.Get($"/api/pots/{set}"))["pots"]!.AsArray().Single(p => p!.Text("id") == pot.ToString())!;
+        Assert.Equal("Brick, really", (await Pot()).Text("label"));
+        var parts = mix["parts"]!.AsArray().Sum(p => p!["unitMl"]!.GetValue<decimal>());
+        Assert.Equal(Math.Round(50 * parts - 0.5m, 2), Math.Round((await Pot())["ml"]!.GetValue<decimal>(), 2));
+        Assert.Equal(before - 50 * each, await Shelf());
+
+        // What was put in cannot be taken back while something was taken since; the newest first, it can.
+        var (_, early) = await device.Send(device.Event("taken back", with: e => e["undoesId"] = more["id"]!.DeepClone()));
+        Assert.Contains("since", early["refused"]![0]!.Text("why"), StringComparison.Ordinal);
+        foreach (var back in new[] { laid, more, made })
+            await device.Tell(device.Event("taken back", with: e => e["undoesId"] = back["id"]!.DeepClone()));
+        Assert.Equal(before, await Shelf());
+
+        // The same label again is another pot's; one that is not there is topped up by nobody.
+        var second = device.Event("made", zone, with: e => (e["potId"], e["label"], e["vessel"], e["amounts"]) = (Guid.NewGuid(), "Brick, really", "jar", Drops(3)));
+        await device.Tell(second);
+        Assert.Contains((await server.Get($"/api/pots/{set}"))["pots"]!.AsArray(), p => p!.Text("label") == "Brick, really 2");
+        var (_, none) = await device.Send(device.Event("topped up", zone, with: e => (e["potId"], e["amounts"]) = (Guid.NewGuid(), Drops(3))), device.Event("made", zone, with: e => e["potId"] = Guid.NewGuid()));
+        Assert.Equal(2, none["refused"]!.AsArray().Count);
     }
 }

@@ -171,6 +171,7 @@ internal sealed class Painter(LowfellServer server, int seed, string device = "b
               except
               (select e.zone_id, e.line_id, p.piece_id, count(*)::int from work_events e join work_pieces p on p.event_id = e.id
                where e.kind in ('given', 'carried over') and not exists (select from work_events u where u.undoes_id = e.id)
+                 and not exists (select from work_events x join work_pieces y on y.event_id = x.id where x.kind = 'wiped' and (x.zone_id, x.line_id, y.piece_id) = (e.zone_id, e.line_id, p.piece_id) and (x.at, x.sequence) > (e.at, e.sequence))
                group by e.zone_id, e.line_id, p.piece_id, coalesce(e.pot_id, (select pot_id from work_events t where t.id = e.twin_id)), coalesce(e.filling, (select filling from work_events t where t.id = e.twin_id)))) d
             union all
             select 'pot: ' || c.pot_id from pot_contents c where ml <> (select sum(a.ml) from work_amounts a join work_events e on e.id = a.event_id where e.pot_id = c.pot_id and a.material_id = c.material_id)

@@ -151,7 +151,9 @@ public sealed class WriteTests(LowfellServer server) : PotDesk(server), IClassFi
         Assert.Equal(0, await Count("""
             select count(*) from (
               select e.zone_id, e.line_id, p.piece_id, e.pot_id, e.filling, count(*) as times from work_events e join work_pieces p on p.event_id = e.id
-              where e.kind = 'given' and not exists (select from work_events u where u.undoes_id = e.id) group by 1, 2, 3, 4, 5) s
+              where e.kind = 'given' and not exists (select from work_events u where u.undoes_id = e.id)
+                and not exists (select from work_events x join work_pieces y on y.event_id = x.id where x.kind = 'wiped' and (x.zone_id, x.line_id, y.piece_id) = (e.zone_id, e.line_id, p.piece_id) and (x.at, x.sequence) > (e.at, e.sequence))
+              group by 1, 2, 3, 4, 5) s
             full join done_layers d on (d.zone_id, d.line_id, d.piece_id) = (s.zone_id, s.line_id, s.piece_id) and (d.pot_id, d.filling) is not distinct from (s.pot_id, s.filling)
             where s.times is distinct from d.times
             """));

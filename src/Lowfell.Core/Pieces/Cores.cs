@@ -78,17 +78,20 @@ public static class Cores
         var usual = cores.SelectMany(c => c.Layers).Where(l => l.Pot is not null).GroupBy(l => l.Layer.Id)
             .ToDictionary(g => g.Key, g => g.GroupBy(l => l.Pot).OrderByDescending(p => p.Count()).ThenBy(p => p.Min(l => l.At)).First().First());
         var laidOn = order.Keys.ToDictionary(l => l, l => cores.Count(c => c.Layers.Any(x => x.Layer.Id == l)));
-        return cores.SelectMany(core => Of(plan, core, order, usual, line => 2 * laidOn[line] > cores.Count)).ToList();
+        var looks = new Looks(plan);
+        return cores.SelectMany(core => Of(plan, core, order, usual, line => 2 * laidOn[line] > cores.Count, looks)).ToList();
     }
 
-    private static IEnumerable<CoreDifference> Of(StackView plan, PieceCore core, Dictionary<Guid, int> order, Dictionary<Guid, CoreLayer> usual, Func<Guid, bool> onMost)
+    private static IEnumerable<CoreDifference> Of(StackView plan, PieceCore core, Dictionary<Guid, int> order, Dictionary<Guid, CoreLayer> usual, Func<Guid, bool> onMost, Looks looks)
     {
         var layers = core.Layers.Select(l => l.Layer).ToList();
-        var seen = Seen(plan, layers);
+        var (seen, here) = (looks.Mean(layers), looks.Of(layers));
         CoreDifference Differs(Guid line, CoreFault fault, IReadOnlyList<Layer>? instead, (double, double)? minutes = null)
         {
-            var apart = instead is null ? default : FromTheTable.Between(plan.Context.Zone, seen, plan.Context.Zone, Seen(plan, instead), plan.Context.Set.TableMetres);
-            return new(core.Piece, line, fault, instead is null ? 0 : ColourDifference.Ciede2000(seen.Lab, Seen(plan, instead).Lab), instead is null ? Verdict.Lost : apart.Verdict, minutes, core.Accepted.Contains(line));
+            if (instead is null)
+                return new(core.Piece, line, fault, 0, Verdict.Lost, minutes, core.Accepted.Contains(line));
+            var (difference, verdict) = looks.Apart(seen, looks.Mean(instead));
+            return new(core.Piece, line, fault, difference, verdict, minutes, core.Accepted.Contains(line));
         }
 
         var highest = layers.Where(l => order.ContainsKey(l.Id)).Select(l => order[l.Id]).DefaultIfEmpty(-1).Max();
@@ -110,25 +113,80 @@ public static class Cores
                 yield return Differs(layer.Id, CoreFault.OlderVersion, Replaced(layers, i, plan.Layers[at]));
             if (core.Layers[i].Pot is { } pot && usual.TryGetValue(layer.Id, out var most) && most.Pot != pot)
                 yield return Differs(layer.Id, SamePaint(layer, most.Layer) && !SameThinning(layer, most.Layer) ? CoreFault.OtherDilution : CoreFault.OtherPot, Replaced(layers, i, most.Layer));
-            if (Young(plan, core, i) is { } minutes)
+            if (Young(looks, here, core, i) is { } minutes)
                 yield return Differs(layer.Id, CoreFault.TooYoung, null, minutes);
         }
     }
 
     /// <summary>How long a layer had before the next film went onto it, and how long it wanted; null where that was enough.</summary>
-    private static (double Had, double Wanted)? Young(StackView plan, PieceCore core, int i)
+    private static (double Had, double Wanted)? Young(Looks looks, StackView here, PieceCore core, int i)
     {
-        var here = new StackView(plan.Context, core.Layers.Select(l => l.Layer).ToList());
-        if (!here.LeavesFilm(i) || here.NextAbove(i, j => here.LeavesFilm(j) && here.FilmBelow(j) == i) is not (>= 0 and var next))
+        if (looks.Wants(here, i) is not var (next, wanted))
             return null;
-        var (had, wanted) = ((core.Layers[next].At - core.Layers[i].At).TotalMinutes, here.Needed(i, next).Minutes.Low);
+        var had = (core.Layers[next].At - core.Layers[i].At).TotalMinutes;
         return had < wanted ? (had, wanted) : null;
     }
 
-    private static Seen Seen(StackView plan, IReadOnlyList<Layer> layers)
+    /// <summary>How stacks look, each looked at once: of hundreds of pieces most are alike. Layers are alike when they are the same one.</summary>
+    private sealed class Looks : IEqualityComparer<IReadOnlyList<Layer>>
     {
-        var run = plan.Predict(layers);
-        return run.Count > 0 ? run[^1].Average : run.SeenBelow(0).Field;
+        private readonly StackView plan;
+        private readonly Dictionary<IReadOnlyList<Layer>, StackView> views;
+        private readonly Dictionary<IReadOnlyList<Layer>, Seen> means;
+        private readonly Dictionary<(Seen, Seen), (double, Verdict)> apart = [];
+        private readonly Dictionary<(StackView, int), (int Next, double Minutes)?> wants = [];
+
+        public Looks(StackView plan) => (this.plan, views, means) = (plan, new(this), new(this));
+
+        public StackView Of(IReadOnlyList<Layer> layers)
+        {
+            if (!views.TryGetValue(layers, out var view))
+                views[layers] = view = new StackView(plan.Context, layers);
+            return view;
+        }
+
+        /// <summary>Its colour, meant over the zone.</summary>
+        public Seen Mean(IReadOnlyList<Layer> layers)
+        {
+            if (means.TryGetValue(layers, out var mean))
+                return mean;
+            var run = plan.Predict(layers);
+            return means[layers] = run.Count > 0 ? run[^1].Average : run.SeenBelow(0).Field;
+        }
+
+        /// <summary>How far two colours are apart (CIEDE2000), and whether that is seen from the table.</summary>
+        public (double Difference, Verdict Verdict) Apart(Seen one, Seen other)
+        {
+            if (!apart.TryGetValue((one, other), out var known))
+                apart[(one, other)] = known = (ColourDifference.Ciede2000(one.Lab, other.Lab), FromTheTable.Between(plan.Context.Zone, one, plan.Context.Zone, other, plan.Context.Set.TableMetres).Verdict);
+            return known;
+        }
+
+        /// <summary>The next film on a layer, and how long the layer wants before that, minutes; null where it leaves none or nothing follows.</summary>
+        public (int Next, double Minutes)? Wants(StackView view, int i)
+        {
+            if (!wants.TryGetValue((view, i), out var known))
+                wants[(view, i)] = known = view.LeavesFilm(i) && view.NextAbove(i, j => view.LeavesFilm(j) && view.FilmBelow(j) == i) is >= 0 and var next ? (next, view.Needed(i, next).Minutes.Low) : null;
+            return known;
+        }
+
+        public bool Equals(IReadOnlyList<Layer>? a, IReadOnlyList<Layer>? b)
+        {
+            if (a!.Count != b!.Count)
+                return false;
+            for (var i = 0; i < a.Count; i++)
+                if (!ReferenceEquals(a[i], b[i]))
+                    return false;
+            return true;
+        }
+
+        public int GetHashCode(IReadOnlyList<Layer> layers)
+        {
+            var hash = new HashCode();
+            foreach (var layer in layers)
+                hash.Add(layer.Id);
+            return hash.ToHashCode();
+        }
     }
 
     /// <summary>A layer put in where the plan has it: above all that should lie below it.</summary>

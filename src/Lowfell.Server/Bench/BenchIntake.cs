@@ -1,6 +1,5 @@
 using Lowfell.Core.Bench;
 using Lowfell.Core.Estimates;
-using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Words;
 using Lowfell.Server.Http;
 using Lowfell.Server.Writing;
@@ -22,14 +21,15 @@ internal sealed class BenchIntake(Guid workshop, BenchDeviceRow device, TimeSpan
     private const decimal MostMl = 5000;
     private static readonly TimeSpan slack = TimeSpan.FromSeconds(5), farthestClock = TimeSpan.FromDays(365 * 100);
 
-    /// <summary>What is told of layers on pieces; other things happen to pots.</summary>
+    /// <summary>What is told of layers on pieces, and of pots for them; pots have more happen to them, elsewhere.</summary>
     private static readonly IReadOnlySet<WorkKind> kinds = new HashSet<WorkKind>
     {
-        WorkKind.Begun, WorkKind.Given, WorkKind.Paused, WorkKind.Skipped, WorkKind.Wiped, WorkKind.Mishap, WorkKind.HotAir, WorkKind.Noted, WorkKind.Accepted, WorkKind.TakenBack,
+        WorkKind.Made, WorkKind.ToppedUp,
+        WorkKind.Begun, WorkKind.Given, WorkKind.Paused, WorkKind.Skipped, WorkKind.Wiped, WorkKind.Mishap, WorkKind.HotAir, WorkKind.TouchedDry, WorkKind.Noted, WorkKind.Accepted, WorkKind.TakenBack,
     };
 
     private readonly Dictionary<Guid, Place?> places = [];
-    private readonly Dictionary<Guid, PotRow?> pots = [];
+    private readonly PotIntake pots = new(workshop, write);
     private readonly Dictionary<(Guid Zone, Guid Line), Guid?> rows = [];
     private readonly HashSet<PieceKey> changed = [];
     private DateTimeOffset from = DateTimeOffset.MaxValue;
@@ -120,6 +120,8 @@ internal sealed class BenchIntake(Guid workshop, BenchDeviceRow device, TimeSpan
 
         if (await PlaceOf(e.ZoneId) is not { } place)
             return "This zone is not in this workshop.";
+        if (e.Kind is WorkKind.Made or WorkKind.ToppedUp)
+            return await pots.Fill(e, place.Graph, filled => Row(e, row.At, pot: filled), row.At);
         if (e.LayerId is not { } line || await RowOf(place, line) is not { } layerRow)
             return "This layer was never planned for the zone.";
         var pieces = (e.PieceIds ?? []).Distinct().ToList();
@@ -130,14 +132,14 @@ internal sealed class BenchIntake(Guid workshop, BenchDeviceRow device, TimeSpan
         var layer = place.Layers.FirstOrDefault(l => l.Id == line);
         var estimate = layer is null ? null : (decimal?)decimal.Round((decimal)HandsOn.Batch(layer, place.Context.Zone, pieces.Count, place.Context.Pace), 2);
         PotRow? pot = null;
-        if (e is { Kind: WorkKind.Given, PotId: { } id } && (pot = await PotOf(id)) is null)
+        if (e is { Kind: WorkKind.Given, PotId: { } id } && (pot = await pots.Of(id)) is null)
             return "This pot is not of this workshop.";
         if (e.Ml is <= 0 or > MostMl)
             return $"What was taken from the pot is from 0 to {MostMl} ml.";
         row = Row(e, row.At, new On(place.Zone.Id, layerRow, line, estimate), pot);
         row.Pieces.AddRange(pieces.Select(p => new WorkPieceRow { EventId = row.Id, PieceId = p }));
         if (pot is not null)
-            FromPot(row, pot, e.Ml, layer is null ? 0 : Quantities.PotMl(layer, place.Context.Zone, pieces.Count), place.Graph);
+            pots.Lay(row, pot, e.Ml, layer is null ? 0 : Quantities.PotMl(layer, place.Context.Zone, pieces.Count), place.Graph);
         Db.Add(row);
         Mark(row);
         return null;
@@ -170,17 +172,6 @@ internal sealed class BenchIntake(Guid workshop, BenchDeviceRow device, TimeSpan
         Filling = on is null ? null : pot?.Filling,
     };
 
-    /// <summary>Takes from a pot what was laid, or what is left of it.</summary>
-    private void FromPot(WorkEventRow row, PotRow pot, decimal? ml, double plannedMl, SetGraph graph)
-    {
-        var contents = graph.Contents(pot.Contents.Select(c => (c.MaterialId, c.Ml)));
-        var taken = Math.Min(contents.Ml, ml ?? decimal.Round((decimal)plannedMl, PotContents.Decimals));
-        if (taken > 0)
-            row.Amounts.AddRange(contents.Take(taken).Taken.Portions.Where(p => p.Ml > 0).Select(p => new WorkAmountRow { EventId = row.Id, MaterialId = p.Material.Id, Ml = -p.Ml }));
-        PotState.Take(pot, row, null);
-        pot.ChangedAt = write.Now;
-    }
-
     private async Task<string?> TakeBack(WorkEventRow row, BenchEventIn e)
     {
         if (e.UndoesId is not { } id || await Db.WorkEvents.AsNoTracking().Include(x => x.Amounts).Include(x => x.Pieces).FirstOrDefaultAsync(x => x.Id == id && x.WorkshopId == workshop, write.Stop) is not { } old)
@@ -191,16 +182,16 @@ internal sealed class BenchIntake(Guid workshop, BenchDeviceRow device, TimeSpan
             return "That was taken back already.";
 
         // Out of the pot came what is on the pieces, unless more was taken after it: then what it was is not known any more.
-        var pot = old.PotId is { } from && await PotOf(from) is { } its && its.NewestEventId == old.Id ? its : null;
+        var pot = old.PotId is { } from && await pots.Of(from) is { } its && its.NewestEventId == old.Id ? its : null;
+        var filled = old.Kind is WorkKind.Made or WorkKind.ToppedUp;
+        if (filled && pot is null)
+            return "Something happened to the pot since. Take that back first, or say at the pots what is left in it.";
         var taken = Row(e, row.At, pot: pot, undoes: old.Id);
         if (pot is not null)
-        {
-            taken.Amounts.AddRange(old.Amounts.Select(a => new WorkAmountRow { EventId = taken.Id, MaterialId = a.MaterialId, Ml = -a.Ml }));
-            PotState.Take(pot, taken, old);
-            pot.ChangedAt = write.Now;
-        }
-
+            pots.TakeBack(taken, old, pot);
         Db.Add(taken);
+        if (filled)
+            await pots.BackToShelf(old, row.At);
         Mark(old);
         return null;
     }
@@ -242,16 +233,5 @@ internal sealed class BenchIntake(Guid workshop, BenchDeviceRow device, TimeSpan
         var all = await Db.Layers.AsNoTracking().Where(l => l.LineId == line && Db.Treatments.Any(t => t.Id == l.TreatmentId && t.WorkshopId == workshop)).Select(l => new { l.Id, l.TreatmentId }).ToListAsync(write.Stop);
         var now = await Revisions.Layers(Db).Where(l => l.TreatmentId == place.Zone.TreatmentId && l.LineId == line).Select(l => (Guid?)l.Id).FirstOrDefaultAsync(write.Stop);
         return rows[(place.Zone.Id, line)] = now ?? all.OrderByDescending(l => l.TreatmentId == place.Zone.TreatmentId).ThenByDescending(l => l.Id).Select(l => (Guid?)l.Id).FirstOrDefault();
-    }
-
-    /// <summary>A pot as it stands now: what was taken since it was read is read again.</summary>
-    private async Task<PotRow?> PotOf(Guid id)
-    {
-        if (pots.TryGetValue(id, out var known) && known is not null)
-            foreach (var content in known.Contents)
-                await Db.Entry(content).ReloadAsync(write.Stop);
-        else
-            pots[id] = known = await Db.Pots.Include(p => p.Contents).FirstOrDefaultAsync(p => p.Id == id && p.WorkshopId == workshop, write.Stop);
-        return known;
     }
 }

@@ -21,6 +21,7 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
 
     private Dictionary<PieceKey, PieceLayerRow> kept = [];
     private ILookup<string, BenchPot> pots = Array.Empty<BenchPot>().ToLookup(_ => "");
+    private IReadOnlyList<ToldMishap> mishaps = [];
     private readonly Dictionary<(Guid, int), StackView> blown = [];
 
     public async Task<BenchReading> Read(TimetableRow? row, string device)
@@ -33,7 +34,7 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
         var last = await db.BenchDevices.AsNoTracking().Where(d => d.WorkshopId == planner.Workshop.Id && d.Device == device).Select(d => (long?)d.LastNumber).FirstOrDefaultAsync(stop) ?? 0;
         var refused = await db.BenchRefusals.AsNoTracking().Where(r => r.WorkshopId == planner.Workshop.Id && r.Device == device).OrderByDescending(r => r.Number).Take(MostRefusals).Select(r => new BenchRefusal(r.EventId, r.Number, r.Why)).ToListAsync(stop);
         return new BenchReading(
-            planner.Workshop.Id, now, last, planner.Workshop.Painters, begins, ends, plan is null ? "" : Late(made, plan), tasks, Others(taken), Wet(), await Steps(device), refused);
+            planner.Workshop.Id, now, last, planner.Workshop.Painters, begins, ends, plan is null ? "" : Late(made, plan), planner.Sets.Count > 0 ? planner.Sets[0].Set.Id : null, tasks, Others(taken), Wet(), await Steps(device), refused);
     }
 
     /// <summary>A layer on all pieces that want it; null where there is no such layer.</summary>
@@ -48,6 +49,7 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
 
     private async Task Load()
     {
+        mishaps = await MishapBook.Read(db, planner.Workshop.Id, stop);
         var zones = planner.Sets.SelectMany(s => s.Places).Select(p => p.Zone.Id).ToList();
         kept = await db.PieceLayers.AsNoTracking().Where(p => zones.Contains(p.ZoneId)).ToDictionaryAsync(p => new PieceKey(p.ZoneId, p.LineId, p.PieceId), stop);
         pots = (await db.Pots.AsNoTracking().Where(p => p.WorkshopId == planner.Workshop.Id && p.RecipeKey != "").Select(p => new { p.RecipeKey, p.Id, p.Label, Ml = p.Contents.Sum(c => c.Ml) }).Where(p => p.Ml > 0).ToListAsync(stop))
@@ -99,7 +101,7 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
             window is { } w && !beforehand ? new BenchWindow(EnumWords.Of(layers[w.Later].Technique), Math.Round(w.Window.OpensMinutes), Math.Round(w.Window.ClosesMinutes)) : null,
             Mix(layer, zone, pieces.Count), beforehand ? [$"{Duration.Words(Preparations.LeadMinutes(layer.Preparation).Usual)} before it is laid: {EnumWords.Of(layer.Preparation)}."] : Watch.For(layer, zone),
             Care.For(layer, place.Design.Substrate).Select(c => c.Text).ToList(),
-            pieces.Select(p => Piece(place.Zone.Id, layer.Id, p)).ToList(), planned);
+            beforehand ? [] : Mishaps.For(layer.Technique, mishaps), pieces.Select(p => Piece(place.Zone.Id, layer.Id, p)).ToList(), planned);
     }
 
     private BenchPiece Piece(Guid zone, Guid line, PieceRow piece) =>
@@ -112,7 +114,7 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
         var drops = WholeDrops.Nearest(recipe, (decimal)ml);
         return new BenchMix(
             recipe.Key, string.Join(" + ", layer.Paint.Select(p => p.Material.Name)), layer.Dilution is { } d ? $"{d} {d.Thinner.Name}" : "neat",
-            Math.Round(ml, 1), recipe.Parts.Zip(drops.Counts).Select(x => new BenchPart(x.First.Material.Id, x.First.Material.Name, x.Second, UsualMeasures.DoesNotDrip(x.First.Material.Kind))).ToList(), pots[recipe.Key].OrderByDescending(p => p.Ml).ToList());
+            Math.Round(ml, 1), recipe.Parts.Zip(drops.Counts).Select(x => new BenchPart(x.First.Material.Id, x.First.Material.Name, x.Second, UsualMeasures.DoesNotDrip(x.First.Material.Kind), WholeDrops.UnitMl(x.First))).ToList(), pots[recipe.Key].OrderByDescending(p => p.Ml).ToList());
     }
 
     /// <summary>Minutes until a layer may be touched, and until what follows may go on.</summary>
@@ -170,10 +172,10 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
     private async Task<List<BenchStep>> Steps(string device)
     {
         var rows = await db.WorkEvents.AsNoTracking().Where(e => e.WorkshopId == planner.Workshop.Id && e.DeviceNumber != null && e.Kind != WorkKind.TakenBack && !db.WorkEvents.Any(u => u.UndoesId == e.Id))
-            .OrderByDescending(e => e.Sequence).Take(MostSteps).Select(e => new { e.Id, e.Kind, e.At, e.Actor, e.Device, e.ZoneId, e.Note, Pieces = e.Pieces.Select(p => p.PieceId).ToList() }).ToListAsync(stop);
+            .OrderByDescending(e => e.Sequence).Take(MostSteps).Select(e => new { e.Id, e.Kind, e.At, e.Actor, e.Device, e.ZoneId, e.Note, Pot = e.Kind == WorkKind.Made || e.Kind == WorkKind.ToppedUp ? db.Pots.Where(p => p.Id == e.PotId).Select(p => p.Label).FirstOrDefault() : null, Pieces = e.Pieces.Select(p => p.PieceId).ToList() }).ToListAsync(stop);
         var labels = planner.Sets.SelectMany(s => s.Designs).SelectMany(d => d.Pieces).ToDictionary(p => p.Id, p => p.Label);
         var names = planner.Sets.SelectMany(s => s.Places).ToDictionary(p => p.Zone.Id, p => p.Name);
-        return rows.Select(r => new BenchStep(r.Id, r.Kind, string.Join(", ", new[] { r.ZoneId is { } z ? names.GetValueOrDefault(z) : null, string.Join(' ', r.Pieces.Select(p => labels.GetValueOrDefault(p, "?"))), r.Note }.Where(x => !string.IsNullOrEmpty(x))), r.At, r.Actor, r.Device == device)).ToList();
+        return rows.Select(r => new BenchStep(r.Id, r.Kind, string.Join(", ", new[] { r.ZoneId is { } z ? names.GetValueOrDefault(z) : r.Pot, string.Join(' ', r.Pieces.Select(p => labels.GetValueOrDefault(p, "?"))), r.Note }.Where(x => !string.IsNullOrEmpty(x))), r.At, r.Actor, r.Device == device)).ToList();
     }
 
     private static int IndexOf(IReadOnlyList<Layer> layers, Guid line)

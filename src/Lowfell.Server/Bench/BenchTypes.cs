@@ -1,5 +1,7 @@
 using Lowfell.Core.Bench;
 using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing.Pots;
+using Lowfell.Server.Fillings;
 using Lowfell.Store.Rows;
 
 namespace Lowfell.Server.Bench;
@@ -7,8 +9,8 @@ namespace Lowfell.Server.Bench;
 /// <summary>A pot that a layer can be laid from, with what is left in it, ml.</summary>
 public sealed record BenchPot(Guid Id, string Label, decimal Ml);
 
-/// <summary>One material of a mix: whole drops of its own bottle, brush-loads where it does not drip.</summary>
-public sealed record BenchPart(Guid MaterialId, string Name, int Drops, bool BrushLoads);
+/// <summary>One material of a mix: whole drops of its own bottle, brush-loads where it does not drip, and what one of them is, ml.</summary>
+public sealed record BenchPart(Guid MaterialId, string Name, int Drops, bool BrushLoads, decimal UnitMl);
 
 /// <summary>
 /// What to mix for a task: what is in it, its thinning, whole drops and millilitres for all its pieces, and pots of it that are there
@@ -32,7 +34,7 @@ public sealed record BenchWindow(string What, double OpensMinutes, double Closes
 public sealed record BenchTask(
     Guid SetId, Guid ZoneId, Guid LayerId, string Set, string Design, string Zone, int Number, Technique Technique, string Paint, string Colour, Silhouette Silhouette, string Tool, Region Region, bool Beforehand,
     double MinutesEach, double Minutes, double WetMinutes, double ReadyMinutes, bool TakesHotAir, BenchWindow? Window, BenchMix? Mix, IReadOnlyList<string> Watch, IReadOnlyList<string> Care,
-    IReadOnlyList<BenchPiece> Pieces, DateTimeOffset? Planned);
+    IReadOnlyList<KnownMishap> Mishaps, IReadOnlyList<BenchPiece> Pieces, DateTimeOffset? Planned);
 
 /// <summary>What was laid lately and still asks for something: wet until TouchAt, ready for what follows at ReadyAt; ClosesAt is when what has to follow can no longer.</summary>
 public sealed record BenchWet(
@@ -50,20 +52,21 @@ public sealed record BenchStep(Guid EventId, WorkKind Kind, string Words, DateTi
 
 /// <summary>
 /// The bench as it stands. Now is the server's clock. LastNumber is how far this device is with what it has told. Begins and Ends are those
-/// of the session at hand, or of the next one; Asks are times that ran so long that nobody knows what they were.
+/// of the session at hand, or of the next one. SetId is what a photograph is of while nothing is at hand.
 /// </summary>
 public sealed record BenchReading(
-    Guid WorkshopId, DateTimeOffset Now, long LastNumber, IReadOnlyList<string> Painters, DateTimeOffset? Begins, DateTimeOffset? Ends, string News,
+    Guid WorkshopId, DateTimeOffset Now, long LastNumber, IReadOnlyList<string> Painters, DateTimeOffset? Begins, DateTimeOffset? Ends, string News, Guid? SetId,
     IReadOnlyList<BenchTask> Tasks, IReadOnlyList<BenchOther> Others, IReadOnlyList<BenchWet> Wet, IReadOnlyList<BenchStep> Steps, IReadOnlyList<BenchRefusal> Refused);
 
 /// <summary>
 /// One thing that happened at the bench. Id is made by the device, Number counts what that device has told. ToldAt is by its own clock. LayerId is
 /// the layer's line. Minutes is what the painter said it took, where the timer was asked about; Ml is what was taken from the pot, as planned
-/// where it is left out.
+/// where it is left out. A pot is made under an id of the device's, and topped up, with what really went in, for a zone.
 /// </summary>
 public sealed record BenchEventIn(
     Guid? Id, long? Number, WorkKind? Kind, DateTimeOffset? ToldAt, Guid? ZoneId = null, Guid? LayerId = null, IReadOnlyList<Guid>? PieceIds = null, Guid? PotId = null, decimal? Ml = null,
-    string? Note = null, string? SavedBy = null, Guid? UndoesId = null, double? Minutes = null);
+    string? Note = null, string? SavedBy = null, Guid? UndoesId = null, double? Minutes = null, string? Label = null, Vessel? Vessel = null, string? RecipeKey = null,
+    IReadOnlyList<PortionIn?>? Amounts = null);
 
 /// <summary>What a device has to tell, in order. SentAt is its clock at the moment of sending: by how far that is off, times are put right.</summary>
 public sealed record BenchEventsIn(DateTimeOffset? SentAt, IReadOnlyList<BenchEventIn?>? Events);

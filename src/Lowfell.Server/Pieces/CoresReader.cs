@@ -1,5 +1,6 @@
 using Lowfell.Core.Bench;
 using Lowfell.Core.Layers;
+using Lowfell.Core.Order;
 using Lowfell.Core.Pieces;
 using Lowfell.Core.Sight;
 using Lowfell.Core.Words;
@@ -11,6 +12,7 @@ namespace Lowfell.Server.Pieces;
 /// <summary>Words the cores of one zone.</summary>
 internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows, IReadOnlyDictionary<Guid, LayerRow> layers, IReadOnlyDictionary<Guid, MixRow> mixes)
 {
+    private readonly StackView view = place.View;
     private readonly Dictionary<Guid, int> order = place.Layers.Select((l, i) => (l.Id, i)).ToDictionary(x => x.Id, x => x.i);
     private readonly Dictionary<Guid, Guid> inForce = place.Graph.Treatments[place.Zone.TreatmentId].Layers.ToDictionary(l => l.LineId, l => l.Id);
     private readonly ILookup<(Guid Line, Guid Pot, Guid Piece), PotGiven> given = place.Graph.Given[place.Zone.Id].Where(g => g.PotId is not null)
@@ -21,14 +23,16 @@ internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows
         var pieces = SetGraph.PiecesOf(place.Design).ToList();
         var of = rows.ToLookup(r => r.PieceId);
         var cores = pieces.Select(p => Core(p, of[p.Id].ToList())).ToList();
-        var differences = Cores.Differences(place.View, cores).ToLookup(d => d.Piece);
+        var differences = Cores.Differences(view, cores).ToLookup(d => d.Piece);
         var extra = cores.SelectMany(c => c.Layers).Select(l => l.Layer).Where(l => !order.ContainsKey(l.Id)).DistinctBy(l => l.Id).ToList();
-        var lines = place.Layers.Select((l, i) => new CoreLine(l.Id, i + 1, EnumWords.Of(l.Technique), Paint(l), place.View.Predictions[i].Average.Colour.ToString()))
-            .Concat(extra.Select(l => new CoreLine(l.Id, null, EnumWords.Of(l.Technique), Paint(l), place.View.Predictions.SeenBelow(0).Field.Colour.ToString()))).ToList();
+        var lines = place.Layers.Select((l, i) => new CoreLine(l.Id, i + 1, EnumWords.Of(l.Technique), Paint(l), view.Predictions[i].Average.Colour.ToString()))
+            .Concat(extra.Select(l => new CoreLine(l.Id, null, EnumWords.Of(l.Technique), Paint(l), view.Predictions.SeenBelow(0).Field.Colour.ToString()))).ToList();
+        var byPiece = cores.ToDictionary(c => c.Piece);
+        var pots = cores.SelectMany(c => c.Layers).Where(l => l.Pot is not null).GroupBy(l => l.Layer.Id).ToDictionary(g => g.Key, g => g.GroupBy(l => l.Pot!).OrderByDescending(p => p.Count()).Select(p => p.Key).ToList());
         var names = lines.ToDictionary(l => l.LayerId, l => l.Number is { } n ? $"layer {n}, {l.Technique}" : l.Technique);
         return new CoresReading(
             place.Graph.Workshop.Id, place.Graph.Set.Id, place.Design.Id, place.Zone.Id, place.Design.Name, place.Zone.Name, lines,
-            pieces.Select((p, i) => new CorePiece(p.Id, p.Label, Cells(cores[i], of[p.Id].ToDictionary(r => r.LineId), lines), differences[p.Id].Select(d => Word(d, cores, names)).ToList())).ToList());
+            pieces.Select((p, i) => new CorePiece(p.Id, p.Label, Cells(cores[i], of[p.Id].ToDictionary(r => r.LineId), lines), differences[p.Id].Select(d => Word(d, byPiece[d.Piece], pots, names)).ToList())).ToList());
     }
 
     private static string Paint(Layer layer) => string.Join(" + ", layer.Paint.Select(p => p.Material.Name));
@@ -40,18 +44,23 @@ internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows
         Skipped = mine.Where(r => r.State == PieceState.Skipped).Select(r => r.LineId).ToHashSet(),
     };
 
-    /// <summary>A layer as it was really laid: by the version it was done by, with what was in its pot.</summary>
+    private readonly Dictionary<(Guid? Layer, Guid Line, PotGiven? Pot), Layer> laid = [];
+
+    /// <summary>A layer as it was really laid: by the version it was done by, with what was in its pot. Of pieces that are alike it is the same one.</summary>
+    private Layer By(PieceLayerRow row, PotGiven? pot)
+    {
+        if (laid.TryGetValue((row.LayerId, row.LineId, pot), out var known))
+            return known;
+        var by = row.LayerId is { } id && layers.TryGetValue(id, out var stored) ? StoredLayer.ToCore(stored, place.Graph.Materials, mixes) : place.Layers[order[row.LineId]];
+        if (pot is { Amounts.Count: > 0 } && place.Graph.Contents(pot.Amounts).AsPaint() is { Paint.Count: > 0 } inIt)
+            by = by with { Paint = inIt.Paint, Dilution = inIt.Dilution };
+        return laid[(row.LayerId, row.LineId, pot)] = by;
+    }
+
     private CoreLayer Laid(PieceLayerRow row, Guid piece)
     {
-        var by = row.LayerId is { } id && layers.TryGetValue(id, out var stored) ? StoredLayer.ToCore(stored, place.Graph.Materials, mixes) : place.Layers[order[row.LineId]];
         PotGiven? pot = row.PotId is { } from ? given[(row.LineId, from, piece)].OrderByDescending(g => g.Sequence).FirstOrDefault() : null;
-        if (pot is { Amounts.Count: > 0 })
-        {
-            var (paint, dilution) = place.Graph.Contents(pot.Amounts).AsPaint();
-            if (paint.Count > 0)
-                by = by with { Paint = paint, Dilution = dilution };
-        }
-
+        var by = By(row, pot);
         return new CoreLayer(by, row.DoneAt!.Value)
         {
             Pot = row.PotId is null ? null : row.Filling is { } n and > 1 ? $"{pot?.Label}, filling {n}" : pot?.Label,
@@ -59,9 +68,21 @@ internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows
         };
     }
 
+    private readonly List<(List<Layer> Layers, StackRun Run)> predicted = [];
+
+    /// <summary>Colours of a core; of pieces that are alike they are worked out once.</summary>
+    private StackRun Predicted(List<Layer> of)
+    {
+        foreach (var (known, run) in predicted)
+            if (known.Count == of.Count && known.Zip(of).All(x => ReferenceEquals(x.First, x.Second)))
+                return run;
+        predicted.Add((of, view.Predict(of)));
+        return predicted[^1].Run;
+    }
+
     private List<CoreCell> Cells(PieceCore core, Dictionary<Guid, PieceLayerRow> mine, List<CoreLine> lines)
     {
-        var run = place.View.Predict(core.Layers.Select(l => l.Layer).ToList());
+        var run = Predicted(core.Layers.Select(l => l.Layer).ToList());
         var turns = core.Layers.Select((l, i) => (l, i)).ToDictionary(x => x.l.Layer.Id, x => x.i);
         return lines.Select(line =>
         {
@@ -72,12 +93,15 @@ internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows
         }).ToList();
     }
 
-    private CoreDifferenceDto Word(CoreDifference d, IReadOnlyList<PieceCore> cores, Dictionary<Guid, string> names)
+    /// <param name="d">The difference.</param>
+    /// <param name="core">The core that differs.</param>
+    /// <param name="pots">Pots that a layer was laid from, the one that most pieces have first.</param>
+    /// <param name="names">Layers in words.</param>
+    private CoreDifferenceDto Word(CoreDifference d, PieceCore core, Dictionary<Guid, List<string>> pots, Dictionary<Guid, string> names)
     {
         var name = names.GetValueOrDefault(d.Line, "a layer");
-        var core = cores.First(c => c.Piece == d.Piece);
         var laid = core.Layers.FirstOrDefault(l => l.Layer.Id == d.Line);
-        var usual = cores.SelectMany(c => c.Layers).Where(l => l.Layer.Id == d.Line && l.Pot is not null && l.Pot != laid?.Pot).GroupBy(l => l.Pot).OrderByDescending(g => g.Count()).Select(g => g.Key).FirstOrDefault();
+        var usual = pots.GetValueOrDefault(d.Line)?.FirstOrDefault(p => p != laid?.Pot);
         var (words, todo) = d.Fault switch
         {
             CoreFault.Missing when core.Layers.Any(l => order.TryGetValue(l.Layer.Id, out var o) && o > order[d.Line]) => ($"{name} is not on it, and later ones are", "Laid now it would come over what should lie on it: let it be, or take that off first."),

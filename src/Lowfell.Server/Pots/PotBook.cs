@@ -1,5 +1,6 @@
 using Lowfell.Core.Bench;
 using Lowfell.Core.Mixing.Pots;
+using Lowfell.Server.Fillings;
 using Lowfell.Server.Http;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
@@ -18,7 +19,7 @@ public sealed record PotTold(Guid SetId, Guid PotId);
 /// </summary>
 public sealed class PotBook(Write write, SetGraphs graphs)
 {
-    public const int LongestLabel = 80, LongestNote = 500;
+    public const int LongestNote = 500;
 
     private readonly HashSet<PieceKey> laidOn = [];
     private DateTimeOffset laidFrom = DateTimeOffset.MaxValue;
@@ -94,13 +95,11 @@ public sealed class PotBook(Write write, SetGraphs graphs)
     {
         if (await Db.Pots.AnyAsync(p => p.WorkshopId == pot.WorkshopId && p.Label == pot.Label, Stop))
             return Problems.Taken("label", $"There is a pot labelled {pot.Label} already.");
-        if (await Db.Pots.CountAsync(p => p.WorkshopId == pot.WorkshopId && p.Contents.Any(c => c.Ml > 0), Stop) >= MostFullPots)
-            return Problems.Of(StatusCodes.Status409Conflict, "too-many", $"{MostFullPots} pots have something in them, the most a bench keeps. Throw away what is dry; nothing was stored.");
+        if (await NewPots.TooMany(Db, pot.WorkshopId, Stop))
+            return Problems.Of(StatusCodes.Status409Conflict, "too-many", $"{NewPots.MostFull} pots have something in them, the most a bench keeps. Throw away what is dry; nothing was stored.");
         Db.Add(pot);
         return null;
     }
-
-    private const int MostFullPots = 500;
 
     /// <summary>Writes an event down, and on its pot what it comes to. It goes into the stream at the next save.</summary>
     public WorkEventRow Record(PotRow pot, Guid id, WorkKind kind, IEnumerable<WorkAmountRow> amounts, string? note = null, PotRow? other = null, Guid? twin = null, WorkEventRow? undoes = null, LaidOn? laid = null, DateTimeOffset? goodUntilBefore = null)
@@ -154,42 +153,13 @@ public sealed class PotBook(Write write, SetGraphs graphs)
     /// <summary>Portions as an event puts them in, or takes them with -1.</summary>
     public static IEnumerable<WorkAmountRow> Amounts(IEnumerable<Portion> portions, int sign = 1) => portions.Select(p => new WorkAmountRow { MaterialId = p.Material.Id, Ml = sign * p.Ml });
 
-    /// <summary>
-    /// Takes an event's amounts from the shelf. Rows are locked by id first, so that two pots never wait for each other; with
-    /// <paramref name="bottleHadMore"/> a bottle that held more than the books say is corrected first.
-    /// </summary>
-    public async Task<ProblemHttpResult?> FromShelf(PotRow pot, WorkEventRow filled, bool bottleHadMore)
-    {
-        await write.Save();
-        var ids = filled.Amounts.Select(a => a.MaterialId).ToList();
-        var stock = await Db.Database.SqlQuery<Held>($"select id, stock_ml from materials where id = any({ids}) order by id for no key update").ToDictionaryAsync(m => m.Id, m => m.StockMl, Stop);
-        foreach (var amount in filled.Amounts.OrderBy(a => a.MaterialId))
-        {
-            var missing = amount.Ml - stock[amount.MaterialId];
-            if (missing > 0 && !bottleHadMore)
-                return Problems.Of(StatusCodes.Status409Conflict, "not-enough", "The shelf does not hold that much by the books. Mix less, record what was bought, or say that the bottle held more; nothing was stored.");
-            if (missing > 0)
-                await Move(amount.MaterialId, StockMoveKind.Corrected, missing, $"the bottle held more when {pot.Label} was mixed", null);
-            await Move(amount.MaterialId, StockMoveKind.Used, -amount.Ml, $"pot {pot.Label}", filled.Id);
-        }
-
-        return null;
-    }
-
-    private sealed record Held(Guid Id, decimal StockMl);
+    /// <summary>Takes an event's amounts from the shelf; a problem when it does not hold them.</summary>
+    public async Task<ProblemHttpResult?> FromShelf(PotRow pot, WorkEventRow filled, bool bottleHadMore) => await new ShelfBook(write).Take(pot, filled, bottleHadMore, write.ToldAt)
+        ? null
+        : Problems.Of(StatusCodes.Status409Conflict, "not-enough", "The shelf does not hold that much by the books. Mix less, record what was bought, or say that the bottle held more; nothing was stored.");
 
     /// <summary>Puts back on the shelf what an event took from it.</summary>
-    public async Task BackToShelf(Guid eventId)
-    {
-        foreach (var move in await Db.StockMoves.AsNoTracking().Where(m => m.WorkEventId == eventId && !Db.StockMoves.Any(u => u.UndoesId == m.Id)).OrderBy(m => m.MaterialId).ToListAsync(Stop))
-            await Move(move.MaterialId, StockMoveKind.Corrected, -move.Ml, "taken back", null, move.Id);
-    }
-
-    private async Task Move(Guid material, StockMoveKind kind, decimal ml, string reason, Guid? workEvent, Guid? undoes = null)
-    {
-        Db.Add(new StockMoveRow { Id = Guid.NewGuid(), MaterialId = material, Kind = kind, Ml = ml, Reason = reason, At = write.ToldAt, WorkEventId = workEvent, UndoesId = undoes });
-        await write.Save();
-    }
+    public Task BackToShelf(Guid eventId) => new ShelfBook(write).PutBack(eventId, write.ToldAt);
 
     /// <summary>An event with its amounts, of this pot; null when there is none.</summary>
     public Task<WorkEventRow?> Event(Guid pot, Guid id) => Db.WorkEvents.AsNoTracking().Include(e => e.Amounts).Include(e => e.Pieces).FirstOrDefaultAsync(e => e.Id == id && e.PotId == pot, Stop);

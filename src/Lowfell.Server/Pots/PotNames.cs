@@ -1,3 +1,4 @@
+using Lowfell.Server.Fillings;
 using Lowfell.Server.Http;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
@@ -18,7 +19,7 @@ internal static class PotNames
         write.In(pot.WorkshopId);
         var faults = new Faults();
         if (entry.Label is not null)
-            faults.Text(entry.Label, "label", PotBook.LongestLabel);
+            faults.Text(entry.Label, "label", NewPots.LongestLabel);
         faults.Text(entry.Note, "note", PotBook.LongestNote, needed: false);
         if (faults.Any)
             return faults.ToProblem();

@@ -1,5 +1,6 @@
 using Lowfell.Core.Estimates;
 using Lowfell.Core.Mixing.Pots;
+using Lowfell.Server.Fillings;
 using Lowfell.Server.Http;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
@@ -21,7 +22,7 @@ internal static class PotSteps
         var faults = new Faults();
         faults.Id(entry.EventId, "eventId");
         faults.Id(entry.Id, "id");
-        faults.Text(entry.Label, "label", PotBook.LongestLabel);
+        faults.Text(entry.Label, "label", NewPots.LongestLabel);
         faults.Text(entry.Note, "note", PotBook.LongestNote, needed: false);
         faults.Require(entry.Vessel is not null, "vessel", "Say what it is kept in.");
         faults.Require(entry.RecipeKey is null or "" || graph.RecipeOf(entry.RecipeKey) is not null, "recipeKey", "No layer of this set has this recipe any more. Leave it out to mix freely.");
@@ -71,7 +72,7 @@ internal static class PotSteps
     public static Task<Outcome<PotTold>> Split(Guid setId, Guid id, SplitIn entry, PotBook book) => book.Step(setId, id, entry, faults =>
     {
         faults.Id(entry.NewPotId, "newPotId");
-        faults.Text(entry.Label, "label", PotBook.LongestLabel);
+        faults.Text(entry.Label, "label", NewPots.LongestLabel);
         faults.Require(entry.Vessel is not null, "vessel", "Say what the new pot is kept in.");
         faults.Require(entry.Ml is > 0, "ml", "Give ml above 0.");
     }, async pots =>
@@ -186,19 +187,8 @@ internal static class PotSteps
         });
     }
 
-    private static PotRow NewPot(Guid id, string label, Vessel vessel, string recipeKey, PotContents contents, PotBook book, string note) => new()
-    {
-        Id = id,
-        WorkshopId = book.Graph.Workshop.Id,
-        Label = label.Trim(),
-        Vessel = vessel,
-        RecipeKey = recipeKey,
-        MadeAt = book.Now,
-        LifeBeganAt = book.Now,
-        GoodUntil = book.Now.AddMinutes(Life(contents, vessel, book.Graph)),
-        ChangedAt = book.Now,
-        Note = note,
-    };
+    private static PotRow NewPot(Guid id, string label, Vessel vessel, string recipeKey, PotContents contents, PotBook book, string note) =>
+        NewPots.Of(id, label, vessel, recipeKey, contents, book.Graph, book.Now, book.Now, note);
 
     private static double Life(PotContents contents, Vessel vessel, SetGraph graph) => PotLife.Of(contents, vessel, graph.Climate).Usual;
 

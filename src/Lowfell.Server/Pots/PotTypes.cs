@@ -1,6 +1,7 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Sight;
+using Lowfell.Server.Fillings;
 using Lowfell.Server.Stacks;
 using Lowfell.Store.Rows;
 
@@ -8,9 +9,6 @@ namespace Lowfell.Server.Pots;
 
 /// <summary>So much of a material, ml; drops as they were counted.</summary>
 public sealed record PortionDto(Guid MaterialId, string Name, decimal Ml, int? Drops = null);
-
-/// <summary>What goes in: ml, or drops of the material's own bottle.</summary>
-public sealed record PortionIn(Guid? MaterialId, decimal? Ml, int? Drops);
 
 /// <summary>A pot to make. The id of the event makes it count once; with bottleHadMore a bottle that held more than the books say is corrected first.</summary>
 public sealed record PotIn(Guid? Id, Guid? EventId, string? Label, Vessel? Vessel, string? RecipeKey, IReadOnlyList<PortionIn?>? Amounts, string? Note = null, bool? BottleHadMore = null);

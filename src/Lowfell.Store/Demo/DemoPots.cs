@@ -13,7 +13,7 @@ namespace Lowfell.Store.Demo;
 /// </summary>
 internal sealed class DemoPots(LowfellDb db, SetRow set, IReadOnlyDictionary<string, MaterialRow> shelf, DateTimeOffset now)
 {
-    private const string Actor = "demo";
+    private const string Actor = "EW", Device = "demo EW";
 
     private sealed record Given(double HoursAgo, string Design, string Zone, Technique Technique, string Pieces, decimal Ml);
 
@@ -51,8 +51,6 @@ internal sealed class DemoPots(LowfellDb db, SetRow set, IReadOnlyDictionary<str
     {
         foreach (var pot in pots)
             await Make(pot, stop);
-        await PieceBook.Rebuild(db, set.WorkshopId, stop);
-        await db.SaveChangesAsync(stop);
     }
 
     private async Task Make(Pot pot, CancellationToken stop)
@@ -76,7 +74,7 @@ internal sealed class DemoPots(LowfellDb db, SetRow set, IReadOnlyDictionary<str
             FilledMl = pot.In.Sum(i => i.Ml),
         };
         db.Add(row);
-        var filled = new WorkEventRow { Id = Guid.CreateVersion7(), WorkshopId = set.WorkshopId, Actor = Actor, Device = Actor, PotId = row.Id, Kind = WorkKind.Made, ToldAt = made, At = made, ReceivedAt = made, Note = pot.Note };
+        var filled = new WorkEventRow { Id = Guid.CreateVersion7(), WorkshopId = set.WorkshopId, Actor = Actor, Device = Device, PotId = row.Id, Kind = WorkKind.Made, ToldAt = made, At = made, ReceivedAt = made, Note = pot.Note };
         filled.Amounts.AddRange(pot.In.Select(i => new WorkAmountRow { EventId = filled.Id, MaterialId = shelf[i.Name].Id, Ml = i.Ml, Drops = i.Drops }));
         db.Add(filled);
         db.AddRange(pot.In.Select(i => new StockMoveRow { Id = Guid.CreateVersion7(), MaterialId = shelf[i.Name].Id, Kind = StockMoveKind.Used, Ml = -i.Ml, Reason = $"pot {pot.Label}", At = made, WorkEventId = filled.Id }));
@@ -92,7 +90,7 @@ internal sealed class DemoPots(LowfellDb db, SetRow set, IReadOnlyDictionary<str
                 Id = Guid.CreateVersion7(),
                 WorkshopId = set.WorkshopId,
                 Actor = Actor,
-                Device = Actor,
+                Device = Device,
                 PotId = row.Id,
                 Kind = WorkKind.Given,
                 ToldAt = at,

@@ -42,6 +42,9 @@ public static class DemoSet
             AddTouches(db, design);
         await db.SaveChangesAsync(stop);
         await new DemoPots(db, set, shelf, now).Load(stop);
+        await new DemoBench(db, set, now).Load(stop);
+        await PieceBook.Rebuild(db, workshop.Id, stop);
+        await db.SaveChangesAsync(stop);
         return true;
     }
 

@@ -10,7 +10,7 @@ internal sealed class WorkEventMapping : IEntityTypeConfiguration<WorkEventRow>
     {
         row.ToTable("work_events", t =>
         {
-            t.HasCheckConstraint("ck_work_events_given", "(zone_id is not null or kind not in ('given', 'carried over', 'begun', 'skipped', 'wiped', 'hot air', 'accepted')) and (zone_id is null or kind in ('given', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'noted', 'accepted')) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
+            t.HasCheckConstraint("ck_work_events_given", "(zone_id is not null or kind not in ('given', 'carried over', 'begun', 'skipped', 'wiped', 'hot air', 'touched dry', 'accepted')) and (zone_id is null or kind in ('given', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'touched dry', 'noted', 'accepted')) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
             t.HasCheckConstraint("ck_work_events_minutes", "estimate_minutes >= 0 and said_minutes >= 0");
             t.HasCheckConstraint("ck_work_events_device_number", "device_number > 0");
             t.HasCheckConstraint("ck_work_events_undoes", "(kind = 'taken back') = (undoes_id is not null)");

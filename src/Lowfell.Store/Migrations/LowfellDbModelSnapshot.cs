@@ -1066,6 +1066,104 @@ namespace Lowfell.Store.Migrations
                     b.ToTable("mixes", (string)null);
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.PhotoRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Actor")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("actor");
+
+                    b.Property<Guid>("BlobId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("blob_id");
+
+                    b.Property<Guid?>("EventId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("event_id");
+
+                    b.Property<int>("Height")
+                        .HasColumnType("integer")
+                        .HasColumnName("height");
+
+                    b.Property<Guid?>("PieceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("piece_id");
+
+                    b.Property<DateTimeOffset?>("PutAwayAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("put_away_at");
+
+                    b.Property<Guid>("SetId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("set_id");
+
+                    b.Property<Guid>("SmallId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("small_id");
+
+                    b.Property<DateTimeOffset>("TakenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("taken_at");
+
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.Property<int>("Width")
+                        .HasColumnType("integer")
+                        .HasColumnName("width");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("words");
+
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.Property<Guid?>("ZoneId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("zone_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_photos");
+
+                    b.HasIndex("BlobId")
+                        .HasDatabaseName("ix_photos_blob_id");
+
+                    b.HasIndex("EventId")
+                        .HasDatabaseName("ix_photos_event_id");
+
+                    b.HasIndex("PieceId")
+                        .HasDatabaseName("ix_photos_piece_id");
+
+                    b.HasIndex("SmallId")
+                        .HasDatabaseName("ix_photos_small_id");
+
+                    b.HasIndex("WorkshopId")
+                        .HasDatabaseName("ix_photos_workshop_id");
+
+                    b.HasIndex("ZoneId")
+                        .HasDatabaseName("ix_photos_zone_id");
+
+                    b.HasIndex("SetId", "TakenAt")
+                        .HasDatabaseName("ix_photos_set_id_taken_at");
+
+                    b.ToTable("photos", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_photos_size", "width > 0 and height > 0");
+                        });
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.PieceLayerRow", b =>
                 {
                     b.Property<Guid>("ZoneId")
@@ -1989,9 +2087,9 @@ namespace Lowfell.Store.Migrations
                         {
                             t.HasCheckConstraint("ck_work_events_device_number", "device_number > 0");
 
-                            t.HasCheckConstraint("ck_work_events_given", "(zone_id is not null or kind not in ('given', 'carried over', 'begun', 'skipped', 'wiped', 'hot air', 'accepted')) and (zone_id is null or kind in ('given', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'noted', 'accepted')) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
+                            t.HasCheckConstraint("ck_work_events_given", "(zone_id is not null or kind not in ('given', 'carried over', 'begun', 'skipped', 'wiped', 'hot air', 'touched dry', 'accepted')) and (zone_id is null or kind in ('given', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'touched dry', 'noted', 'accepted')) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
 
-                            t.HasCheckConstraint("ck_work_events_kind", "kind in ('made', 'topped up', 'joined', 'poured out', 'split off', 'given', 'thrown away', 'corrected', 'moved', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'noted', 'accepted', 'taken back')");
+                            t.HasCheckConstraint("ck_work_events_kind", "kind in ('made', 'topped up', 'joined', 'poured out', 'split off', 'given', 'thrown away', 'corrected', 'moved', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'touched dry', 'noted', 'accepted', 'taken back')");
 
                             t.HasCheckConstraint("ck_work_events_minutes", "estimate_minutes >= 0 and said_minutes >= 0");
 
@@ -2687,6 +2785,55 @@ namespace Lowfell.Store.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_mixes_workshops_workshop_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.PhotoRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.BlobRow", null)
+                        .WithMany()
+                        .HasForeignKey("BlobId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_photos_blobs_blob_id");
+
+                    b.HasOne("Lowfell.Store.Rows.WorkEventRow", null)
+                        .WithMany()
+                        .HasForeignKey("EventId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_photos_work_events_event_id");
+
+                    b.HasOne("Lowfell.Store.Rows.PieceRow", null)
+                        .WithMany()
+                        .HasForeignKey("PieceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_photos_pieces_piece_id");
+
+                    b.HasOne("Lowfell.Store.Rows.SetRow", null)
+                        .WithMany()
+                        .HasForeignKey("SetId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_photos_sets_set_id");
+
+                    b.HasOne("Lowfell.Store.Rows.BlobRow", null)
+                        .WithMany()
+                        .HasForeignKey("SmallId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_photos_blobs_small_id");
+
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_photos_workshops_workshop_id");
+
+                    b.HasOne("Lowfell.Store.Rows.ZoneRow", null)
+                        .WithMany()
+                        .HasForeignKey("ZoneId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_photos_zones_zone_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.PieceLayerRow", b =>

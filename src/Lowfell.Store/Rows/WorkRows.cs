@@ -50,6 +50,9 @@ public enum WorkKind
     /// <summary>Dried with the dryer.</summary>
     HotAir,
 
+    /// <summary>It was found to be dry to the touch.</summary>
+    TouchedDry,
+
     /// <summary>Something to remember.</summary>
     Noted,
 

@@ -130,7 +130,7 @@ public static class PieceBook
         WorkKind.Wiped => DoneKind.Wiped,
         WorkKind.Mishap => DoneKind.Mishap,
         WorkKind.HotAir => DoneKind.HotAir,
-        WorkKind.Noted => DoneKind.Noted,
+        WorkKind.Noted or WorkKind.TouchedDry => DoneKind.Noted,
         WorkKind.Accepted => DoneKind.Accepted,
         _ => throw new InvalidOperationException($"An event of a layer on pieces is never {kind}."),
     };

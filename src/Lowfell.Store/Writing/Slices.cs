@@ -40,6 +40,7 @@ public static class Slices
         [typeof(WorkPieceRow)] = [Slice.Work],
         [typeof(PieceLayerRow)] = [Slice.Work],
         [typeof(TakenTimeRow)] = [Slice.Work],
+        [typeof(PhotoRow)] = [Slice.Work],
     };
 
     /// <summary>The slices a table belongs to.</summary>

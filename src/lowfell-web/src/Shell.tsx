@@ -195,7 +195,7 @@ export function Shell() {
           />
           <nav
             aria-label="Places"
-            className="order-last flex w-full gap-1 pb-1 sm:order-none sm:w-auto sm:pb-0"
+            className="order-last flex w-full gap-1 pb-1 max-sm:gap-0 max-sm:overflow-x-auto sm:order-none sm:w-auto sm:pb-0 max-sm:[&>a]:px-2"
           >
             {places.map((p) => {
               const first = known.find((v) => v.home === p.id);

@@ -7,6 +7,7 @@ export const places = [
   { id: "time", words: "Time" },
   { id: "bench", words: "Bench" },
   { id: "pieces", words: "Pieces" },
+  { id: "log", words: "Log" },
 ] as const;
 
 export type Home = (typeof places)[number]["id"] | "set menu" | "workshop menu";
@@ -120,6 +121,15 @@ export const views: readonly View[] = [
     path: "pieces/:setId/:zoneId?",
     key: "2",
     load: () => import("./features/pieces/CoresView"),
+  },
+  {
+    id: "log",
+    words: "Log",
+    says: "what happened, in words and pictures, and what it teaches",
+    home: "log",
+    path: "log/:setId",
+    key: "3",
+    load: () => import("./features/log/LogView"),
   },
   {
     id: "sets",

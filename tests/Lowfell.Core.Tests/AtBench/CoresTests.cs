@@ -1,4 +1,5 @@
 using CsCheck;
+using Lowfell.Core.Colour;
 using Lowfell.Core.Drying;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
@@ -105,4 +106,97 @@ public sealed class CoresTests
             }
         }
     }, iter: 200);
+
+    private static readonly Layer stray = Lay(Technique.BaseCoat, Bench.White);
+
+    /// <summary>What can lie somewhere: a layer of the plan or a stray one, from one of three fillings, by the version in force or an older one, soon or late.</summary>
+    private static readonly Gen<(int Layer, int Pot, bool Older, bool Soon)> laying = Gen.Select(Gen.Int[0, 6], Gen.Int[0, 3], Gen.Bool, Gen.Bool);
+
+    /// <summary>The paint of the second filling is the first in another dilution, that of the third another paint.</summary>
+    private static Layer Filled(Layer layer, int pot) => pot switch
+    {
+        2 => layer with { Dilution = new Dilution(Bench.Water, Parts.One, Parts.Of(2)) },
+        3 => layer with { Paint = [new MixPart(Bench.White, Parts.One)] },
+        _ => layer,
+    };
+
+    /// <summary>All seven kinds at once, with the colour that each makes: just as a plain look, layer by layer, tells them.</summary>
+    [Fact]
+    public void Whatever_was_done_differs_as_a_plain_look_finds() => Gen.Select(laying.List[0, 7].Array[3], Gen.Int[0, 5].List[0, 2], Gen.Int[0, 5].List[0, 2]).Sample((stories, skipped, accepted) =>
+    {
+        var cores = stories.Select((story, p) =>
+        {
+            var at = begin;
+            return Core(p, story.DistinctBy(s => s.Layer).Select(s =>
+            {
+                at += s.Soon ? TimeSpan.FromMinutes(3) : TimeSpan.FromDays(3);
+                var layer = s.Layer == 6 ? stray : layers[s.Layer];
+                return new CoreLayer(Filled(s.Older ? layer with { Strength = 0.5 } : layer, s.Pot), at) { Pot = s.Pot == 0 ? null : $"filling {s.Pot}", IsOlder = s.Older };
+            }).ToArray()) with { Skipped = skipped.Select(i => layers[i].Id).ToHashSet(), Accepted = accepted.Select(i => layers[i].Id).ToHashSet() };
+        }).ToArray();
+        var expected = cores.SelectMany(core => PlainLook(core, cores)).OrderBy(d => d.Piece).ThenBy(d => d.Line).ThenBy(d => d.Fault).ToList();
+        var found = Differ(cores).OrderBy(d => d.Piece).ThenBy(d => d.Line).ThenBy(d => d.Fault).ToList();
+        Assert.Equal(expected.Select(d => (d.Piece, d.Line, d.Fault, accepted.Any(a => layers[a].Id == d.Line))), found.Select(d => (d.Piece, d.Line, d.Fault, d.Accepted)));
+        foreach (var (e, f) in expected.Zip(found))
+            Assert.Equal(e.Difference, f.Difference, 1e-9);
+    }, iter: 300);
+
+    private static IEnumerable<(Guid Piece, Guid Line, CoreFault Fault, double Difference)> PlainLook(PieceCore core, PieceCore[] all)
+    {
+        var mine = core.Layers.Select(l => l.Layer).ToList();
+        int Turn(Layer l) => Array.FindIndex(layers, x => x.Id == l.Id);
+        double Apart(List<Layer> instead) => ColourDifference.Ciede2000(Mean(mine), Mean(instead));
+        List<Layer> Where(List<Layer> on, Layer layer)
+        {
+            var put = on.ToList();
+            var above = put.FindIndex(l => Turn(l) > Turn(layer));
+            put.Insert(above < 0 ? put.Count : above, layer);
+            return put;
+        }
+
+        for (var i = 0; i < layers.Length; i++)
+        {
+            var have = all.Count(c => c.Layers.Any(l => l.Layer.Id == layers[i].Id));
+            if (mine.All(l => l.Id != layers[i].Id) && !core.Skipped.Contains(layers[i].Id) && (mine.Any(l => Turn(l) > i) || have >= 2))
+                yield return (core.Piece, layers[i].Id, CoreFault.Missing, Apart(Where(mine, layers[i])));
+        }
+
+        for (var i = 0; i < mine.Count; i++)
+        {
+            var others = mine.Where((_, k) => k != i).ToList();
+            List<Layer> With(Layer other) => mine.Select((l, k) => k == i ? other : l).ToList();
+            var (layer, laid) = (mine[i], core.Layers[i]);
+            if (Turn(layer) < 0)
+            {
+                yield return (core.Piece, layer.Id, CoreFault.Extra, Apart(others));
+                continue;
+            }
+
+            if (mine.Take(i).Any(l => Turn(l) > Turn(layer)))
+                yield return (core.Piece, layer.Id, CoreFault.Swapped, Apart(Where(others, layer)));
+            if (laid.IsOlder)
+                yield return (core.Piece, layer.Id, CoreFault.OlderVersion, Apart(With(layers[Turn(layer)])));
+            if (laid.Pot is not null)
+            {
+                // The filling that most pieces have, the oldest where two are level.
+                CoreLayer? usual = null;
+                var most = 0;
+                foreach (var one in all.SelectMany(c => c.Layers).Where(l => l.Layer.Id == layer.Id && l.Pot is not null).OrderBy(l => l.At))
+                    if (all.SelectMany(c => c.Layers).Count(l => l.Layer.Id == layer.Id && l.Pot == one.Pot) is var count && count > most)
+                        (usual, most) = (one, count);
+                usual = all.SelectMany(c => c.Layers).First(l => l.Layer.Id == layer.Id && l.Pot == usual!.Pot);
+                if (usual.Pot != laid.Pot)
+                    yield return (core.Piece, layer.Id, layer.Paint[0].Material == usual.Layer.Paint[0].Material && (layer.Dilution is null) != (usual.Layer.Dilution is null) ? CoreFault.OtherDilution : CoreFault.OtherPot, Apart(With(usual.Layer)));
+            }
+
+            if (i + 1 < mine.Count && (core.Layers[i + 1].At - laid.At).TotalMinutes < new StackView(plan.Context, mine).Needed(i, i + 1).Minutes.Low)
+                yield return (core.Piece, layer.Id, CoreFault.TooYoung, 0);
+        }
+    }
+
+    private static Lab Mean(List<Layer> on)
+    {
+        var run = new StackView(plan.Context, on).Predictions;
+        return on.Count > 0 ? run[^1].Average.Lab : run.SeenBelow(0).Field.Lab;
+    }
 }

@@ -23,6 +23,9 @@ const shows = {
     "stock",
     "bench",
     "cores",
+    "so far",
+    "log",
+    "learned",
   ],
   shelf: [
     "materials",
@@ -63,7 +66,12 @@ const shows = {
     "steps",
     "bench",
     "cores",
+    "so far",
     "story",
+    "log",
+    "photos",
+    "learned",
+    "mishaps",
   ],
   sessions: ["sessions", "bench", "chance", "calendar", "steps"],
 } as const;

@@ -21,7 +21,7 @@ export function Actions({ acts }: { acts: readonly Act[] }) {
     <div
       role="group"
       aria-label="What happened"
-      className="grid grid-cols-2 gap-2 max-md:sticky max-md:bottom-0 max-md:-mx-3 max-md:max-h-[46vh] max-md:overflow-y-auto max-md:border-t max-md:border-line max-md:bg-paper max-md:p-3 md:col-span-2 md:grid-cols-6"
+      className="grid grid-cols-2 gap-2 max-md:sticky max-md:bottom-0 max-md:-mx-3 max-md:max-h-[46vh] max-md:overflow-y-auto max-md:border-t max-md:border-line max-md:bg-paper max-md:p-3 md:col-span-2 md:grid-cols-7"
     >
       {acts.map((a, i) => (
         <button

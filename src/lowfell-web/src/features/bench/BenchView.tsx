@@ -13,6 +13,7 @@ import { ChooseDialog } from "./ChooseDialog";
 import { Doors } from "./Doors";
 import { doors, leftRunning, rows } from "./fold";
 import { labelsOf } from "../../shared/labels";
+import { shrink } from "../../shared/photo";
 import { Instruction, Nothing } from "./Instruction";
 import { Line } from "./Line";
 import { MinutesDialog } from "./MinutesDialog";
@@ -115,6 +116,15 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
     if (ran === null) void give(pieces);
     else setAsks({ task: task!, pieces, ran });
   };
+  const photograph = async (picture: File) => {
+    const eventId = await state.tell({
+      kind: "noted",
+      note: "photograph",
+      ...(task && piece ? on([piece]) : {}),
+    });
+    say("Photograph taken.");
+    await state.photo(task?.setId ?? reading.setId ?? "", eventId, await shrink(picture));
+  };
   const back = bench.steps.find((s) => s.mine);
   const takeBack = () => {
     if (back)
@@ -202,10 +212,35 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
         ),
     },
     {
+      id: "dry",
+      key: "a",
+      words: "Dry now",
+      says: "what was laid last is dry to the touch",
+      off: !wetNow,
+      run: () =>
+        void told(
+          {
+            kind: "touched dry",
+            zoneId: newest!.zoneId,
+            layerId: newest!.layerId,
+            pieceIds: wetNow!.map((w) => w.pieceId),
+          },
+          `Dry to the touch: ${labelsOf(wetNow!.map((w) => w.piece))}.`,
+        ),
+    },
+    {
+      id: "photo",
+      key: "g",
+      words: "Photo",
+      says: "a photograph of what is at hand",
+      off: !task && !reading.setId,
+      run: () => document.querySelector<HTMLInputElement>("#take-photo")?.click(),
+    },
+    {
       id: "mix",
       key: "o",
-      words: "Pot mixed",
-      says: "a pot as it was really mixed",
+      words: pot ? "Mixed, topped up" : "Pot mixed",
+      says: "a pot as it was really mixed, or topped up",
       off: !task?.mix,
       run: () => setOpen("mix"),
     },
@@ -256,6 +291,20 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
       </div>
       <Line rows={line} now={now} />
       <Actions acts={acts} />
+      <input
+        id="take-photo"
+        type="file"
+        accept="image/*"
+        capture="environment"
+        aria-label="A photograph"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(e) => {
+          const picture = e.target.files?.[0];
+          e.target.value = "";
+          if (picture) void photograph(picture);
+        }}
+      />
       {open && open !== "choose" && open !== "mix" && open !== "alerts" && (
         <NoteDialog
           kind={open}
@@ -280,7 +329,16 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
         />
       )}
       {open === "mix" && task?.mix && (
-        <MixDialog task={task} mix={task.mix} onClose={close} onMixed={setPotId} />
+        <MixDialog
+          task={task}
+          mix={task.mix}
+          pot={pot}
+          onClose={close}
+          onTell={(t, words) => {
+            setPotId(t.potId!);
+            void told(t, words).then(close);
+          }}
+        />
       )}
       {open === "alerts" && <AlertsDialog onClose={close} />}
       {asks && (

@@ -96,6 +96,20 @@ export function Instruction(props: {
           </li>
         )}
       </ul>
+      {task.mishaps.some((m) => m.times > 0) && (
+        <ul aria-label="Went wrong here before" className="mt-3 border-t border-line pt-2 text-base">
+          {task.mishaps
+            .filter((m) => m.times > 0)
+            .slice(0, 2)
+            .map((m) => (
+              <li key={m.what}>
+                Went wrong before: {m.what}
+                {m.savedBy && <>; saved by {m.savedBy}</>}
+                {m.minutes !== null && `, ${minutes(m.minutes)}`}.
+              </li>
+            ))}
+        </ul>
+      )}
       <div role="group" aria-label="Pieces of the batch" className="mt-3 flex flex-wrap gap-1.5">
         {task.pieces.map((p) => (
           <button

@@ -1,63 +1,77 @@
 import { useState } from "react";
-import { api, type Schema } from "../../api/client";
+import type { Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { TextField } from "../../kit/Field";
 import { NumberField } from "../../kit/NumberField";
 import { Select } from "../../kit/Select";
 import { ml } from "../../shared/words";
-import { useChange } from "../../shared/useChange";
-import { useParams } from "react-router";
-import type { Task } from "./types";
+import type { Task, Told } from "./types";
 
 const vessels: readonly Schema["Vessel"][] = ["jar", "wet palette", "palette"];
 
-/** A pot as it was really mixed: drops as they were counted, from the shelf. */
+/** A pot as it was really mixed, or topped up: drops as they were counted, from the shelf. */
 export function MixDialog(props: {
   task: Task;
   mix: Schema["BenchMix"];
+  /** The pot that is in use for it, when there is one. */
+  pot: Schema["BenchPot"] | null;
   onClose: () => void;
-  onMixed: (potId: string) => void;
+  onTell: (told: Told, words: string) => void;
 }) {
-  const { task, mix } = props;
-  const { workshopId = "" } = useParams();
-  const [change, busy] = useChange(workshopId);
-  const [id] = useState(() => ({ pot: crypto.randomUUID() as string, event: crypto.randomUUID() as string }));
+  const { task, mix, pot } = props;
+  const [id] = useState(() => crypto.randomUUID() as string);
+  const [more, setMore] = useState(false);
   const [label, setLabel] = useState(
     `${mix.parts[0]!.name} ${new Date().toISOString().slice(5, 16).replace("T", " ")}`,
   );
   const [vessel, setVessel] = useState<Schema["Vessel"]>(vessels[0]!);
   const [drops, setDrops] = useState(mix.parts.map((p) => p.drops));
-  const make = async () => {
-    const made = await change(`${label} is mixed.`, (headers) =>
-      api.POST("/api/pots/{setId}", {
-        params: { path: { setId: task.setId } },
-        headers,
-        body: {
-          id: id.pot,
-          eventId: id.event,
-          label,
+  const into = more ? pot : null;
+  const tell = () => {
+    const amounts = mix.parts.flatMap((p, i) =>
+      drops[i]! > 0 ? [{ materialId: p.materialId, drops: drops[i]!, ml: null }] : [],
+    );
+    if (into)
+      props.onTell(
+        { kind: "topped up", zoneId: task.zoneId, potId: into.id, amounts },
+        `${into.label} is topped up.`,
+      );
+    else
+      props.onTell(
+        {
+          kind: "made",
+          zoneId: task.zoneId,
+          potId: id,
+          label: label.trim(),
           vessel,
           recipeKey: mix.key,
-          amounts: mix.parts.flatMap((p, i) =>
-            drops[i]! > 0 ? [{ materialId: p.materialId, drops: drops[i]!, ml: null }] : [],
-          ),
-          bottleHadMore: true,
+          amounts,
         },
-      }),
-    );
-    if (!made) return;
-    props.onMixed(id.pot);
-    props.onClose();
+        `${label.trim()} is mixed.`,
+      );
   };
   return (
     <Dialog
       open
       onClose={props.onClose}
-      title="Pot mixed"
+      title={into ? "Topped up" : "Pot mixed"}
       says={`For ${task.technique}, ${task.zone}: about ${ml(mix.ml)}, ${mix.thinned}. Say how many drops there really were.`}
     >
       <div className="grid gap-3">
+        {pot && (
+          <div role="radiogroup" aria-label="Into what" className="grid gap-1">
+            {[
+              { words: "A new pot", is: false },
+              { words: `More into ${pot.label}`, is: true },
+            ].map(({ words, is }) => (
+              <label key={words} className="flex min-h-10 items-center gap-2 text-base">
+                <input type="radio" name="into" checked={more === is} onChange={() => setMore(is)} />
+                {words}
+              </label>
+            ))}
+          </div>
+        )}
         {mix.parts.map((p, i) => (
           <NumberField
             key={p.materialId}
@@ -69,22 +83,31 @@ export function MixDialog(props: {
             onSet={(n) => setDrops((all) => all.map((d, k) => (k === i ? Math.round(n) : d)))}
           />
         ))}
-        <TextField label="Label" value={label} maxLength={80} onChange={(e) => setLabel(e.target.value)} />
-        <Select
-          label="Kept in"
-          value={vessel}
-          options={vessels.map((v) => ({ value: v, text: v }))}
-          onChange={setVessel}
-        />
+        {!into && (
+          <>
+            <TextField
+              label="Label"
+              value={label}
+              maxLength={80}
+              onChange={(e) => setLabel(e.target.value)}
+            />
+            <Select
+              label="Kept in"
+              value={vessel}
+              options={vessels.map((v) => ({ value: v, text: v }))}
+              onChange={setVessel}
+            />
+          </>
+        )}
       </div>
       <div className="mt-4 flex gap-2">
         <Button
           tone="go"
           className="min-h-14 px-4 text-base"
-          disabled={busy || !label.trim() || drops.every((d) => d === 0)}
-          onClick={() => void make()}
+          disabled={(!into && !label.trim()) || drops.every((d) => d === 0)}
+          onClick={tell}
         >
-          It is mixed
+          {into ? "It is topped up" : "It is mixed"}
         </Button>
         <Button className="min-h-14 px-4 text-base" onClick={props.onClose}>
           Leave it

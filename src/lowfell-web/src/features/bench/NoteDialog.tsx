@@ -43,6 +43,7 @@ export function NoteDialog(props: {
   const id = useId();
   const [note, setNote] = useState("");
   const [savedBy, setSavedBy] = useState("");
+  const [help, setHelp] = useState("");
   // What was laid goes wrong or is wiped off as well as what is at hand; the newest first.
   const laid =
     kind === "wiped" || kind === "mishap"
@@ -153,14 +154,29 @@ export function NoteDialog(props: {
           }}
         />
         <div className="mt-1 flex flex-wrap gap-1.5">
-          {often.map((o) => (
+          {(kind === "mishap" && task ? [] : often).map((o) => (
             <Button key={o} className="min-h-10 text-sm" onClick={() => setNote(o)}>
               {o}
             </Button>
           ))}
+          {kind === "mishap" &&
+            task?.mishaps.map((m) => (
+              <Button
+                key={m.what}
+                className="min-h-10 text-left text-sm"
+                onClick={() => {
+                  setNote(m.what);
+                  if (!savedBy.trim()) setSavedBy(m.times > 0 ? m.savedBy : "");
+                  setHelp(m.savedBy);
+                }}
+              >
+                {m.what}
+              </Button>
+            ))}
         </div>
         {kind === "mishap" && (
           <>
+            {help && <p className="mt-2 text-sm">What saves it: {help}.</p>}
             <label htmlFor={`${id}-saved`} className="mt-3 mb-0.5 block text-sm text-soft">
               What saved it
             </label>

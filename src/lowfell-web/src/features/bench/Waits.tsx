@@ -20,8 +20,9 @@ export function Waits(props: { reading: Reading; now: number; away: boolean; que
             : "no session is planned"}
       </span>
       {reading.news && <span className="text-amber">▲ {reading.news}</span>}
-      <span role="status" className="ml-auto text-amber" data-waiting={queue.events.length}>
-        {queue.events.length > 0 && `▲ ${queue.events.length} waiting to be sent. `}
+      <span role="status" className="ml-auto text-amber" data-waiting={queue.events.length + queue.photos}>
+        {queue.events.length + queue.photos > 0 &&
+          `▲ ${queue.events.length + queue.photos} waiting to be sent. `}
         {(away || queue.why) && "Nobody answers; everything is kept here."}
       </span>
       {queue.refused.map((r) => (

@@ -46,7 +46,26 @@ const event = (
   ...more,
 });
 
+const drops = (materialId: string, count: number) => ({ materialId, drops: count, ml: null });
+
 describe("the bench with what is on its way", () => {
+  it("has a pot that was mixed here, and more in it once it is topped up", () => {
+    const mix = {
+      key: "brown",
+      parts: [{ materialId: "m", unitMl: 0.05 }],
+      pots: [],
+    } as unknown as Task["mix"];
+    const told = [
+      event(5, "made", [], { potId: "p", label: "Brown", recipeKey: "brown", amounts: [drops("m", 40)] }),
+      event(6, "topped up", [], { potId: "p", amounts: [drops("m", 20)] }),
+    ];
+    const at = (n: number) =>
+      fold(reading({ tasks: [{ ...task("a", [piece(1)]), mix }] }), told.slice(0, n), 0);
+    expect(at(1).tasks[0]!.mix!.pots).toEqual([{ id: "p", label: "Brown", ml: 2 }]);
+    expect(at(2).tasks[0]!.mix!.pots[0]!.ml).toBe(3);
+    expect(at(2).steps.map((s) => s.words)).toEqual(["a pot", "Brown"]);
+  });
+
   it("leaves to the server what the server knows", () => {
     expect(fold(reading(), [event(4, "given", [1])], 0).tasks[0]!.pieces).toHaveLength(3);
   });
@@ -125,6 +144,7 @@ describe("words", () => {
       name,
       drops,
       brushLoads,
+      unitMl: 0.05,
     });
     const mix = { key: "", words: "", thinned: "", ml: 1, pots: [] };
     expect(mixWords({ ...mix, parts: [part("Wet Slate", 24), part("Tap Water", 12)] })).toBe(

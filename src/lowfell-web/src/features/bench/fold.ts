@@ -34,7 +34,8 @@ export function fold(reading: Reading, queued: readonly BenchEvent[], offsetMs: 
           : t,
       );
     };
-    if (e.kind === "begun") change((p) => ({ ...p, state: "begun", begunAt: at.toISOString() }));
+    if (e.kind === "made" || e.kind === "topped up") tasks = tasks.map((t) => withPot(t, e));
+    else if (e.kind === "begun") change((p) => ({ ...p, state: "begun", begunAt: at.toISOString() }));
     else if (e.kind === "paused") change((p) => ({ ...p, state: "paused" }));
     else if (e.kind === "skipped") change(() => null);
     else if (e.kind === "given") {
@@ -73,6 +74,20 @@ export function fold(reading: Reading, queued: readonly BenchEvent[], offsetMs: 
   };
 }
 
+/** A mix with what was filled into a pot of it here. */
+function withPot(task: Task, e: BenchEvent): Task {
+  const { mix } = task;
+  if (!mix || (e.kind === "made" ? mix.key !== e.recipeKey : !mix.pots.some((p) => p.id === e.potId)))
+    return task;
+  const unit = (id: string) => mix.parts.find((p) => p.materialId === id)?.unitMl ?? 0;
+  const filled = (e.amounts ?? []).reduce((sum, a) => sum + a.drops * unit(a.materialId), 0);
+  const pots =
+    e.kind === "made"
+      ? [{ id: e.potId!, label: e.label ?? "", ml: filled }, ...mix.pots]
+      : mix.pots.map((p) => (p.id === e.potId ? { ...p, ml: p.ml + filled } : p));
+  return { ...task, mix: { ...mix, pots } };
+}
+
 function wetOf(task: Task, piece: Piece, eventId: string, at: Date): Wet {
   const after = (minutes: number) => new Date(at.getTime() + minutes * MINUTE).toISOString();
   return {
@@ -100,6 +115,12 @@ function stepWords(reading: Reading, e: BenchEvent) {
     (id) =>
       task?.pieces.find((p) => p.id === id)?.label ?? reading.wet.find((w) => w.pieceId === id)?.piece ?? "",
   );
+  if (e.kind === "made" || e.kind === "topped up")
+    return (
+      e.label ||
+      reading.tasks.flatMap((t) => t.mix?.pots ?? []).find((p) => p.id === e.potId)?.label ||
+      "a pot"
+    );
   return [task && `${task.zone} on ${task.design}`, labels.join(" "), e.note].filter(Boolean).join(", ");
 }
 

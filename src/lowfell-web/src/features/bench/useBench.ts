@@ -70,5 +70,6 @@ export function useBench(workshopId: string) {
     bench,
     waiting,
     tell: (told: Parameters<BenchQueue["tell"]>[0]) => queue.tell(told),
+    photo: (setId: string, eventId: string, data: string) => queue.photo(setId, eventId, data),
   };
 }

@@ -1,20 +1,24 @@
 import { useState } from "react";
 import { Choice } from "../../kit/Field";
 import { minutes } from "../../shared/words";
+import { labelsOf } from "../../shared/labels";
+import type { SoFar } from "./soFar";
 import type { Layer } from "./stack";
 
 export type Progress = { laid: number; minutesSinceLast: number };
 export const notBegun: Progress = { laid: 0, minutesSinceLast: 0 };
 
+/** Minutes that can be chosen by hand. */
 const agos = [0, 30, 120, 720, 1440, 4320, 10080];
 
 /** For a piece half done: what is on it already, and for how long, so that only what is still to come is judged and mended. */
 export function HalfDone(props: {
   layers: Layer[];
+  soFar: readonly SoFar[];
   progress: Progress;
   onChange: (progress: Progress) => void;
 }) {
-  const { layers, progress, onChange } = props;
+  const { layers, soFar, progress, onChange } = props;
   const [open, setOpen] = useState(progress.laid > 0);
   if (!open && progress.laid === 0)
     return (
@@ -28,6 +32,22 @@ export function HalfDone(props: {
     );
   return (
     <div className="mb-2 grid grid-cols-2 gap-2">
+      {soFar.length > 0 && (
+        <ul aria-label="As it really is" className="col-span-2 flex flex-wrap gap-x-3">
+          {soFar.map((s) => (
+            <li key={s.laid}>
+              <button
+                type="button"
+                aria-pressed={progress.laid === s.laid}
+                className="min-h-6 text-left text-xs text-soft underline decoration-dotted underline-offset-2 hover:text-ink aria-pressed:font-bold aria-pressed:text-ink"
+                onClick={() => onChange({ laid: s.laid, minutesSinceLast: s.minutesSinceLast })}
+              >
+                as on {labelsOf(s.pieces)}: up to {s.laid}, {minutes(s.minutesSinceLast)} ago
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
       <Choice
         label="On the piece already"
         value={String(progress.laid)}
@@ -43,7 +63,9 @@ export function HalfDone(props: {
       <Choice
         label="The last one, how long ago"
         value={String(progress.minutesSinceLast)}
-        options={agos.map((m) => ({ value: String(m), text: m === 0 ? "just now" : minutes(m) }))}
+        options={[...new Set([...agos, progress.minutesSinceLast])]
+          .sort((a, b) => a - b)
+          .map((m) => ({ value: String(m), text: m === 0 ? "just now" : minutes(m) }))}
         onChange={(v) => onChange({ ...progress, minutesSinceLast: Number(v) })}
       />
     </div>

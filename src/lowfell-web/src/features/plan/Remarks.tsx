@@ -2,6 +2,9 @@ import { Link } from "react-router";
 import type { Schema } from "../../api/client";
 import { severities } from "../../kit/severity";
 import { Accepted, LiveWith } from "./LiveWith";
+import { LaidAlready } from "./LaidAlready";
+import type { Progress } from "./HalfDone";
+import type { SoFar } from "./soFar";
 import { Remedies } from "./Remedies";
 import type { Edit, Layer } from "./stack";
 
@@ -11,6 +14,10 @@ type Finding = Schema["FindingDto"];
 export function Remarks(props: {
   findings: Finding[];
   layers: Layer[];
+  soFar: readonly SoFar[];
+  /** How many layers are on the piece that is judged; 0 while it is the plan. */
+  laid: number;
+  onProgress: (progress: Progress) => void;
   zoneId: string;
   pieces: number;
   workshopId: string;
@@ -75,6 +82,13 @@ export function Remarks(props: {
                   onApply={props.onApply}
                 />
               )}
+              <LaidAlready
+                finding={f}
+                numbers={numbers}
+                soFar={props.soFar}
+                laid={props.laid}
+                onProgress={props.onProgress}
+              />
               <LiveWith zoneId={props.zoneId} finding={f} disabled={!props.stored} onDone={props.onReread} />
             </li>
           );

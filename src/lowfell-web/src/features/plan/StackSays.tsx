@@ -5,7 +5,9 @@ import { Amounts } from "./Amounts";
 import { ColourPanel } from "./colour/ColourPanel";
 import { SightPanel } from "./colour/SightPanel";
 import { HalfDone, type Progress } from "./HalfDone";
+import { useSoFar } from "./soFar";
 import { Remarks } from "./Remarks";
+import { WentWrong } from "./WentWrong";
 import type { Edit, Layer } from "./stack";
 import type { Material, Sheet, Tab, TechniqueInfo } from "./types";
 import type { useStack } from "./useStack";
@@ -42,6 +44,7 @@ export const StackSays = memo(function StackSays(props: {
   const { layers, reading } = props.said;
   const open = reading.findings.filter((f) => !f.accepted);
   const index = layers.findIndex((l) => l.id === selected);
+  const soFar = useSoFar(sheet.zone.id);
   return (
     <aside
       aria-label="What the stack says"
@@ -57,10 +60,18 @@ export const StackSays = memo(function StackSays(props: {
             text: `Remarks${open.length > 0 ? ` ${open.length}` : ""}`,
             body: () => (
               <>
-                <HalfDone layers={layers} progress={props.progress} onChange={calls.onProgress} />
+                <HalfDone
+                  layers={layers}
+                  soFar={soFar}
+                  progress={props.progress}
+                  onChange={calls.onProgress}
+                />
                 <Remarks
                   findings={reading.findings}
                   layers={layers}
+                  soFar={soFar}
+                  laid={props.progress.laid}
+                  onProgress={calls.onProgress}
                   zoneId={sheet.zone.id}
                   pieces={sheet.zone.pieces}
                   workshopId={overview.workshopId}
@@ -70,6 +81,7 @@ export const StackSays = memo(function StackSays(props: {
                   onApply={calls.onApply}
                   onReread={calls.onLivedWith}
                 />
+                {index >= 0 && <WentWrong setId={overview.setId} layer={layers[index]!} />}
                 {index >= 0 && (
                   <Amounts
                     layer={layers[index]!}

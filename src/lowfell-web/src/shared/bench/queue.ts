@@ -10,8 +10,20 @@ export type Queue = {
   answered: readonly BenchEvent[];
   /** Why it waits; empty while it does not have to. */
   why: string;
-  /** Events that were refused for good since the page was opened. */
+  /** Events, and photographs, that were refused for good since the page was opened. */
   refused: readonly { number: number; why: string }[];
+  /** How many photographs wait. */
+  photos: number;
+};
+
+/** A photograph on its way, and what it was taken at. */
+type KeptPhoto = {
+  id: string;
+  workshopId: string;
+  setId: string;
+  eventId: string;
+  takenAt: string;
+  data: string;
 };
 
 type Kept = BenchEvent & { workshopId: string };
@@ -26,15 +38,20 @@ function bare(kept: Kept): BenchEvent {
 }
 
 const database = () =>
-  openDB("lowfell-bench", 1, {
-    upgrade: (db) => {
-      db.createObjectStore("events", { keyPath: ["workshopId", "number"] });
-      db.createObjectStore("last");
-      db.createObjectStore("readings");
+  openDB("lowfell-bench", 2, {
+    upgrade: (db, from) => {
+      if (from < 1) {
+        db.createObjectStore("events", { keyPath: ["workshopId", "number"] });
+        db.createObjectStore("last");
+        db.createObjectStore("readings");
+      }
+      if (from < 2) db.createObjectStore("photos", { keyPath: ["workshopId", "id"] });
     },
   });
 let opened: Promise<IDBPDatabase> | null = null;
 const open = () => (opened ??= database());
+
+const photosOf = (workshopId: string) => IDBKeyRange.bound([workshopId, ""], [workshopId, "\uffff"]);
 
 const range = (workshopId: string) =>
   IDBKeyRange.bound([workshopId, 0], [workshopId, Number.MAX_SAFE_INTEGER]);
@@ -44,7 +61,7 @@ const range = (workshopId: string) =>
  * order, and gone from here only when the server has answered for them.
  */
 export class BenchQueue {
-  private state: Queue = { events: [], answered: [], why: "", refused: [] };
+  private state: Queue = { events: [], answered: [], why: "", refused: [], photos: 0 };
   private readonly watchers = new Set<() => void>();
   private attempt = 0;
   private timer = 0;
@@ -89,6 +106,21 @@ export class BenchQueue {
     return event.id;
   }
 
+  /** Keeps a photograph of something that was told, and sends it after that. */
+  async photo(setId: string, eventId: string, data: string) {
+    const kept: KeptPhoto = {
+      id: crypto.randomUUID(),
+      workshopId: this.workshopId,
+      setId,
+      eventId,
+      takenAt: new Date().toISOString(),
+      data,
+    };
+    await (await open()).add("photos", kept);
+    await this.load();
+    void this.flush();
+  }
+
   /** Numbers go on from what the server knows of this device, should this browser have forgotten. */
   async learn(last: number) {
     if (this.state.answered.some((e) => e.number <= last))
@@ -116,7 +148,32 @@ export class BenchQueue {
       this.sending = false;
     }
     // One that came while the last was on its way.
-    if (this.state.events.length > 0 && !this.state.why) void this.flush();
+    if (this.state.events.length + this.state.photos > 0 && !this.state.why) void this.flush();
+  }
+
+  /** Photographs go last: they are large, and the bench does not wait for them. */
+  private async sendPhotos() {
+    const db = await open();
+    for (const key of await db.getAllKeys("photos", photosOf(this.workshopId))) {
+      const photo = (await db.get("photos", key)) as KeptPhoto | undefined;
+      if (!photo) continue;
+      const { id, setId, eventId, takenAt, data } = photo;
+      try {
+        await take(
+          api.POST("/api/log/{setId}/photos", {
+            params: { path: { setId } },
+            headers: { "Idempotency-Key": id },
+            body: { id, eventId, takenAt, data },
+          }),
+        );
+      } catch (error) {
+        if (!(error instanceof Refused) || isOpen(error.refusal)) throw error;
+        const why = error.refusal.errors[0]?.message ?? error.message;
+        this.set({ refused: [...this.state.refused, { number: -this.state.refused.length, why }] });
+      }
+      await db.delete("photos", key);
+      await this.load();
+    }
   }
 
   private async send() {
@@ -143,6 +200,7 @@ export class BenchQueue {
         await this.renumber(last);
       }
     }
+    await this.sendPhotos();
   }
 
   /** What the server has answered for is no longer kept here. */
@@ -168,7 +226,8 @@ export class BenchQueue {
 
   private async load() {
     const kept = (await (await open()).getAll("events", range(this.workshopId))) as Kept[];
-    this.set({ events: kept.map(bare) });
+    const photos = await (await open()).count("photos", photosOf(this.workshopId));
+    this.set({ events: kept.map(bare), photos });
   }
 
   private set(change: Partial<Queue>) {

@@ -18,6 +18,10 @@ export type BenchEvent = {
   savedBy?: string;
   undoesId?: string;
   minutes?: number;
+  label?: string;
+  vessel?: Schema["Vessel"];
+  recipeKey?: string;
+  amounts?: { materialId: string; drops: number; ml: null }[];
 };
 
 /** The same before it has its number. */

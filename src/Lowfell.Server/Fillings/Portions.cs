@@ -5,7 +5,10 @@ using Lowfell.Server.Http;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 
-namespace Lowfell.Server.Pots;
+namespace Lowfell.Server.Fillings;
+
+/// <summary>What goes in: ml, or drops of the material's own bottle.</summary>
+public sealed record PortionIn(Guid? MaterialId, decimal? Ml, int? Drops);
 
 /// <summary>Reads portions as they were measured: drops count by the bottle's own drop.</summary>
 internal static class Portions

@@ -1,0 +1,80 @@
+using System.Globalization;
+using Lowfell.Core.Words;
+using Lowfell.Store;
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Server.Log;
+
+/// <summary>What part of the log is asked for: of one piece, one zone, certain kinds, or from before a place in it.</summary>
+internal sealed record LogAsk(Guid? PieceId, Guid? ZoneId, IReadOnlyList<WorkKind> Kinds, (DateTimeOffset At, long Sequence)? Before, int Most);
+
+/// <summary>Words the log of a set.</summary>
+internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken stop)
+{
+    /// <summary>An evening that goes on past midnight is still that evening.</summary>
+    private static readonly TimeSpan dayBreaks = TimeSpan.FromHours(5);
+
+    private readonly TimeZoneInfo zone = TimeZoneInfo.FindSystemTimeZoneById(graph.Workshop.TimeZone);
+
+    public async Task<LogPage> Read(LogAsk ask)
+    {
+        var rows = await Rows(ask);
+        var ids = rows.Select(r => r.Id).ToList();
+        var photos = (await PhotoEndpoints.Words(db.Photos.Where(p => p.EventId != null && ids.Contains(p.EventId.Value) && p.PutAwayAt == null), db, stop)).ToLookup(p => p.EventId!.Value);
+        var next = rows.Count == ask.Most ? Mark(rows[^1].At, rows[^1].Sequence) : "";
+        return new LogPage(graph.Workshop.Id, graph.Set.Id, graph.Set.Name, graph.Workshop.TimeZone, rows.Select(r => Word(r, photos[r.Id].ToList())).ToList(), next);
+    }
+
+    /// <summary>A place in the log, as it travels.</summary>
+    public static string Mark(DateTimeOffset at, long sequence) => FormattableString.Invariant($"{at.UtcTicks}-{sequence}");
+
+    public static (DateTimeOffset At, long Sequence)? Place(string? mark) =>
+        mark?.Split('-') is [var ticks, var number] && long.TryParse(ticks, NumberStyles.None, CultureInfo.InvariantCulture, out var at) && at <= DateTimeOffset.MaxValue.UtcTicks && long.TryParse(number, NumberStyles.None, CultureInfo.InvariantCulture, out var sequence)
+            ? (new DateTimeOffset(at, TimeSpan.Zero), sequence) : null;
+
+    private sealed record Row(
+        Guid Id, WorkKind Kind, long Sequence, DateTimeOffset At, string Actor, Guid? ZoneId, Guid? LineId, Core.Layers.Technique? Technique, string Pot, string Note, string SavedBy, decimal? Minutes, bool Counts, decimal? EstimateMinutes, bool TakenBack,
+        List<Guid> Pieces);
+
+    /// <summary>Newest first. What happens to pots alone is no set's; it is told with every set of the workshop.</summary>
+    private Task<List<Row>> Rows(LogAsk ask)
+    {
+        var (workshop, set) = (graph.Workshop.Id, graph.Set.Id);
+        var of = db.WorkEvents.AsNoTracking().Where(e => e.WorkshopId == workshop && e.Kind != WorkKind.TakenBack && e.Kind != WorkKind.PouredOut && e.Kind != WorkKind.CarriedOver
+            && (e.ZoneId == null || db.Zones.Any(z => z.Id == e.ZoneId && db.Designs.Any(d => d.Id == z.DesignId && d.SetId == set))));
+        if (ask.PieceId is { } piece)
+            of = of.Where(e => e.Pieces.Any(p => p.PieceId == piece));
+        if (ask.ZoneId is { } at)
+            of = of.Where(e => e.ZoneId == at);
+        if (ask.Kinds.Count > 0)
+            of = of.Where(e => ask.Kinds.Contains(e.Kind));
+        if (ask.Before is var (until, sequence))
+            of = of.Where(e => e.At < until || (e.At == until && e.Sequence < sequence));
+        return (
+            from e in of
+            join pot in db.Pots on e.PotId equals pot.Id into pots
+            from pot in pots.DefaultIfEmpty()
+            join layer in db.Layers on e.LayerId equals layer.Id into layers
+            from layer in layers.DefaultIfEmpty()
+            join taken in db.TakenTimes on e.Id equals taken.EventId into times
+            from taken in times.DefaultIfEmpty()
+            orderby e.At descending, e.Sequence descending
+            select new Row(
+                e.Id, e.Kind, e.Sequence, e.At, e.Actor, e.ZoneId, e.LineId, layer == null ? null : layer.Technique, pot == null ? "" : pot.Label, e.Note, e.SavedBy, taken == null ? null : taken.Minutes, taken != null && taken.Counts, e.EstimateMinutes,
+                db.WorkEvents.Any(u => u.UndoesId == e.Id), e.Pieces.Select(p => p.PieceId).ToList())).Take(ask.Most).ToListAsync(stop);
+    }
+
+    private LogEntry Word(Row row, IReadOnlyList<PhotoDto> photos)
+    {
+        var place = row.ZoneId is { } z ? graph.Find(z) : null;
+        var number = place?.Layers.Select((l, i) => (l.Id, i)).Where(x => x.Id == row.LineId).Select(x => (int?)x.i + 1).FirstOrDefault();
+        return new LogEntry(
+            row.Id, row.Kind, row.At, Session(row.At), row.Actor, place?.Design.Name ?? "", row.ZoneId, place?.Zone.Name ?? (row.ZoneId is { } gone ? graph.Plan.ZoneNames.GetValueOrDefault(gone, "") : ""),
+            number, row.Technique is { } t ? EnumWords.Of(t) : "", Labels(row.Pieces), row.Pot, row.Minutes, row.EstimateMinutes, row.Counts, row.Note, row.SavedBy, row.TakenBack, photos);
+    }
+
+    private List<string> Labels(List<Guid> pieces) => pieces.Select(p => graph.Plan.PieceLabels.GetValueOrDefault(p, "?")).OrderBy(l => l.Length).ThenBy(l => l, StringComparer.Ordinal).ToList();
+
+    private DateOnly Session(DateTimeOffset at) => DateOnly.FromDateTime((TimeZoneInfo.ConvertTime(at, zone) - dayBreaks).DateTime);
+}

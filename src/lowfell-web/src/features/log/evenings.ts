@@ -1,0 +1,51 @@
+import type { Entry } from "./types";
+
+/** An evening at the bench, newest first, with what happened in it. */
+export type Evening = { day: string; entries: Entry[]; minutes: number; painters: string[] };
+
+/** What happened, put together by evenings; both stay in the order in which they come. */
+export function evenings(entries: readonly Entry[]): Evening[] {
+  const found: Evening[] = [];
+  for (const e of entries) {
+    let at = found.at(-1);
+    if (at?.day !== e.session) found.push((at = { day: e.session, entries: [], minutes: 0, painters: [] }));
+    at.entries.push(e);
+    if (!e.takenBack && e.counts) at.minutes += e.minutes ?? 0;
+    if (!at.painters.includes(e.painter)) at.painters.push(e.painter);
+  }
+  return found;
+}
+
+const kinds: Partial<Record<Entry["kind"], string>> = {
+  given: "laid",
+  made: "mixed",
+  "touched dry": "dry to the touch",
+  "split off": "poured apart",
+  joined: "poured together",
+  accepted: "let be",
+  skipped: "left out",
+};
+
+/** What happened, in a word or two. */
+export const kindWords = (kind: Entry["kind"]) => kinds[kind] ?? kind;
+
+/** "Friday 20 November", of a day that is written 2026-11-20. */
+export const dayWords = (day: string) =>
+  new Date(`${day}T12:00:00`).toLocaleDateString("en-GB", {
+    weekday: "long",
+    day: "numeric",
+    month: "long",
+    year: "numeric",
+  });
+
+/** The clock of the workshop. */
+export const clockIn = (at: string, timeZone: string) =>
+  new Date(at).toLocaleTimeString("en-GB", { timeZone, hour: "2-digit", minute: "2-digit" });
+
+/** By how much something takes longer or shorter than reckoned: "a third longer". */
+export function factorWords(factor: number): string {
+  if (Math.abs(factor - 1) < 0.03) return "as reckoned";
+  return factor > 1
+    ? `${Math.round((factor - 1) * 100)} % longer`
+    : `${Math.round((1 - factor) * 100)} % shorter`;
+}
