@@ -3,6 +3,7 @@ using Lowfell.Server.Bench;
 using Lowfell.Server.Calc;
 using Lowfell.Server.Changes;
 using Lowfell.Server.Estimates;
+using Lowfell.Server.Files;
 using Lowfell.Server.History;
 using Lowfell.Server.Http;
 using Lowfell.Server.Jobs;
@@ -78,6 +79,7 @@ app.MapSessions();
 app.MapBench();
 app.MapPieces();
 app.MapLog();
+app.MapFiles();
 app.MapWorkshops();
 app.MapHouseRules();
 app.MapFirstSet();
@@ -116,6 +118,7 @@ if (args is ["--write-rules", var page])
 {
     await File.WriteAllTextAsync(page, Lowfell.Core.Order.RulesPage.Write());
     await File.WriteAllTextAsync(Path.Combine(Path.GetDirectoryName(Path.GetFullPath(page))!, "drying.md"), Lowfell.Core.Drying.DryingPage.Write());
+    await File.WriteAllTextAsync(Path.Combine(Path.GetDirectoryName(Path.GetFullPath(page))!, "set-file.schema.json"), Lowfell.Store.Files.SetSchema.Write(app.Services.GetRequiredService<IDbContextFactory<LowfellDb>>().CreateDbContext()));
     return;
 }
 

@@ -44,7 +44,7 @@ public sealed class StrayKeyTests(BrowserSession session) : IClassFixture<Browse
         Assert.Contains("/stock/", page.Driver.Url, StringComparison.Ordinal);
     }
 
-    /// <summary>Whatever is pressed where, while data is coming: all that changes is stacks, each change was said, and undo brings them back.</summary>
+    /// <summary>Whatever is pressed where, while data is coming: all that changes is stacks, and answers that tab and arrows led to; each change was said, and undo brings them back.</summary>
     [Fact]
     public async Task Two_hundred_keys_over_every_view_change_nothing_that_is_not_said()
     {
@@ -74,7 +74,7 @@ public sealed class StrayKeyTests(BrowserSession session) : IClassFixture<Browse
         page.Gone("[data-waiting]");
         var after = await Everything();
         var changed = before.Keys.Where(k => before[k] != after[k]).ToList();
-        Assert.All(changed, k => Assert.StartsWith("zone ", k, StringComparison.Ordinal));
+        Assert.All(changed, k => Assert.True(k.StartsWith("zone ", StringComparison.Ordinal) || k is "house" or "workshops", k));
         Assert.True(changed.Count == 0 || said >= changed.Count, $"{string.Join(", ", changed)} changed, and {said} things were said.");
     }
 

@@ -19,7 +19,7 @@ public sealed class ArchitectureTests
         Assert.True(Types.InAssembly(typeof(LowfellDb).Assembly).ShouldNot().HaveDependencyOn("Lowfell.Server").GetResult().IsSuccessful);
 
     /// <summary>What features share; it knows of none of them.</summary>
-    private static readonly string[] shared = ["Http", "Writing", "Jobs", "Stacks", "Timetables", "Fillings"];
+    private static readonly string[] shared = ["Http", "Writing", "Jobs", "Stacks", "Timetables", "Fillings", "Photos"];
 
     /// <summary>Every folder of the server that is not shared is a feature: the list comes from the code itself.</summary>
     private static IReadOnlyList<string> Features => typeof(Program).Assembly.GetTypes().Select(t => t.Namespace ?? "").Where(n => n.StartsWith("Lowfell.Server.", StringComparison.Ordinal))

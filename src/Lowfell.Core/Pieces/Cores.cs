@@ -214,5 +214,8 @@ public static class Cores
         return paint.GroupBy(p => p.Material.Id).ToDictionary(g => g.Key, g => g.Sum(p => p.Parts.ToDouble()) / all);
     }
 
+    /// <summary>The same materials in the same parts, thinned alike: to what anybody measures.</summary>
+    public static bool IsSameMix(Layer a, Layer b) => SamePaint(a, b) && SameThinning(a, b);
+
     private static bool SameThinning(Layer a, Layer b) => Math.Abs(a.PaintShare - b.PaintShare) <= SameDilution && (a.Dilution is null) == (b.Dilution is null);
 }

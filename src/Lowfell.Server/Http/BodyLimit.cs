@@ -2,8 +2,14 @@ using Microsoft.AspNetCore.Http.Features;
 
 namespace Lowfell.Server.Http;
 
-/// <summary>Marks an endpoint that takes whole files.</summary>
-internal sealed class LargeBody;
+/// <summary>Marks an endpoint that takes whole files, and how large they may be.</summary>
+internal sealed class LargeBody(long mostBytes = LargeBody.Usual)
+{
+    /// <summary>A shelf of twenty thousand materials, or a photograph.</summary>
+    private const long Usual = 16_000_000;
+
+    public long MostBytes => mostBytes;
+}
 
 /// <summary>
 /// Refuses large bodies with an answer the sender gets to read: closing the connection while it still sends
@@ -14,15 +20,12 @@ internal static class BodyLimit
     /// <summary>Far more than the largest stack or material.</summary>
     private const long LargestBytes = 1_000_000;
 
-    /// <summary>A shelf of twenty thousand materials as a file.</summary>
-    private const long LargestFileBytes = 16_000_000;
-
     /// <summary>Beyond this even politeness ends and the connection is closed.</summary>
     public const long MostDrainedBytes = 64_000_000;
 
     public static void UseBodyLimit(this WebApplication app) => app.Use(async (http, next) =>
     {
-        var most = http.GetEndpoint()?.Metadata.GetMetadata<LargeBody>() is null ? LargestBytes : LargestFileBytes;
+        var most = http.GetEndpoint()?.Metadata.GetMetadata<LargeBody>()?.MostBytes ?? LargestBytes;
         if (http.Request.ContentLength > most)
         {
             var scratch = new byte[65_536];

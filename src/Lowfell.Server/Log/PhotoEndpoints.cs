@@ -1,4 +1,5 @@
 using Lowfell.Server.Http;
+using Lowfell.Server.Photos;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;

@@ -23,6 +23,7 @@ public static class CoresEndpoints
         var group = app.MapGroup("/api/pieces/{setId:guid}").WithTags("Pieces");
         group.MapGet("/cores", Of).WithName("cores").WithSummary("What is really on every piece of a zone, side by side, and in what it differs.").ProducesProblem(404);
         group.MapGet("/cores.csv", Csv).WithName("coresAsTable").WithSummary("The same with a line for every layer on every piece.").Produces<string>(200, "text/csv").ProducesProblem(404);
+        group.MapMatch();
         group.MapGet("/{pieceId:guid}/story", Story).WithName("story").WithSummary("What happened to one piece, newest first.").ProducesProblem(404);
     }
 
@@ -33,12 +34,19 @@ public static class CoresEndpoints
     {
         if (await graphs.OfSet(db, setId, stop) is not { } graph || graph.Find(zoneId) is not { } place)
             return null;
+        return (await Reader(place, db, stop)).Read();
+    }
+
+    /// <summary>Reads what there is to know of the cores of a zone.</summary>
+    internal static async Task<CoresReader> Reader(Place place, LowfellDb db, CancellationToken stop)
+    {
+        var zoneId = place.Zone.Id;
         var rows = await db.PieceLayers.AsNoTracking().Where(p => p.ZoneId == zoneId).ToListAsync(stop);
         var ids = rows.Select(r => r.LayerId).OfType<Guid>().Distinct().ToList();
         var layers = await db.Layers.AsNoTracking().Where(l => ids.Contains(l.Id)).ToDictionaryAsync(l => l.Id, stop);
         var mixes = layers.Values.Select(l => l.MixId).OfType<Guid>().Distinct().ToList();
         var known = await db.Mixes.AsNoTracking().Where(m => mixes.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
-        return new CoresReader(place, rows, layers, known).Read();
+        return new CoresReader(place, rows, layers, known);
     }
 
     private static async Task<IResult> Csv(Guid setId, Guid zoneId, LowfellDb db, SetGraphs graphs, CancellationToken stop)

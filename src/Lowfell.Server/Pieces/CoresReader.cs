@@ -35,6 +35,12 @@ internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows
             pieces.Select((p, i) => new CorePiece(p.Id, p.Label, Cells(cores[i], of[p.Id].ToDictionary(r => r.LineId), lines), differences[p.Id].Select(d => Word(d, byPiece[d.Piece], pots, names)).ToList())).ToList());
     }
 
+    /// <summary>The zone as it was really done on a piece.</summary>
+    public DoneZone DoneOn(PieceRow piece) => new(place, view, Core(piece, rows.Where(r => r.PieceId == piece.Id).ToList()));
+
+    /// <summary>What was done on a piece, in words that are the same where it was done the same.</summary>
+    public string Signature(PieceRow piece) => string.Join('|', DoneOn(piece).Core.Layers.Select(l => $"{l.Layer.Id} {l.Pot} {l.IsOlder}"));
+
     private static string Paint(Layer layer) => string.Join(" + ", layer.Paint.Select(p => p.Material.Name));
 
     private PieceCore Core(PieceRow piece, IReadOnlyList<PieceLayerRow> mine) => new(

@@ -57,6 +57,18 @@ internal sealed class StackWriter(Write write)
         return stacks.Select(s => rows[s.Treatment].Version).ToList();
     }
 
+    /// <summary>A new treatment that came from another, with a stack whose layers carry the lines of the other on; its id.</summary>
+    public async Task<Guid> Begin(TreatmentRow from, string name, IReadOnlyList<Layer> layers)
+    {
+        var treatment = new TreatmentRow { WorkshopId = from.WorkshopId, Name = name.Length <= LongestName ? name : name[..LongestName], CameFromId = from.Id, ChangedAt = write.Now };
+        var mixes = await Mixes(from.WorkshopId, layers);
+        treatment.Layers.AddRange(layers.Select(l => Row(treatment.Id, l, "", mixes)));
+        Revisions.Begin(Db, treatment, write.Actor.Name);
+        return treatment.Id;
+    }
+
+    private const int LongestName = 120;
+
     private static string Words(IReadOnlyList<PreparedStack> stacks, Dictionary<Guid, TreatmentRow> rows) => stacks is [var one]
         ? $"{rows[one.Treatment].Name}: {StackDifference.Line(one.Before, one.Layers)}"
         : $"{stacks.Count} treatments: {StackDifference.Line(stacks[0].Before, stacks[0].Layers)}";

@@ -132,7 +132,8 @@ public sealed class CoresTests
                 at += s.Soon ? TimeSpan.FromMinutes(3) : TimeSpan.FromDays(3);
                 var layer = s.Layer == 6 ? stray : layers[s.Layer];
                 return new CoreLayer(Filled(s.Older ? layer with { Strength = 0.5 } : layer, s.Pot), at) { Pot = s.Pot == 0 ? null : $"filling {s.Pot}", IsOlder = s.Older };
-            }).ToArray()) with { Skipped = skipped.Select(i => layers[i].Id).ToHashSet(), Accepted = accepted.Select(i => layers[i].Id).ToHashSet() };
+            }).ToArray()) with
+            { Skipped = skipped.Select(i => layers[i].Id).ToHashSet(), Accepted = accepted.Select(i => layers[i].Id).ToHashSet() };
         }).ToArray();
         var expected = cores.SelectMany(core => PlainLook(core, cores)).OrderBy(d => d.Piece).ThenBy(d => d.Line).ThenBy(d => d.Fault).ToList();
         var found = Differ(cores).OrderBy(d => d.Piece).ThenBy(d => d.Line).ThenBy(d => d.Fault).ToList();

@@ -11,6 +11,7 @@ import { Menu } from "../../kit/Menu";
 import { plural } from "../../kit/severity";
 import { useSay } from "../../kit/Toast";
 import { Trouble } from "../../kit/Trouble";
+import { FromFile } from "./FromFile";
 import { SetPicture } from "./SetPicture";
 import { removed, useChange } from "../../shared/useChange";
 import { WorkshopFacts } from "./WorkshopFacts";
@@ -44,6 +45,7 @@ export function Component() {
           <Button aria-haspopup="dialog" onClick={() => setFacts(true)}>
             Facts of the workshop
           </Button>
+          <FromFile workshopId={workshopId} />
           <Button tone="plain" onClick={() => void navigate(`/start/${workshopId}`)}>
             New set
           </Button>
@@ -171,6 +173,10 @@ function Card(props: {
                         },
                       ]
                     : []),
+                  {
+                    text: "Keep it as a file",
+                    run: () => window.location.assign(`/api/sets/${card.id}/file`),
+                  },
                   {
                     text: "Put it away",
                     run: () =>

@@ -1,6 +1,6 @@
 using SkiaSharp;
 
-namespace Lowfell.Server.Log;
+namespace Lowfell.Server.Photos;
 
 /// <summary>A picture as it is kept: upright, no larger than is looked at, as JPEG, and small for a list.</summary>
 internal sealed record Picture(int Width, int Height, byte[] Full, byte[] Small);
@@ -31,6 +31,26 @@ internal static class Pictures
         }
     }
 
+    /// <summary>Whether a file is a JPEG as it is kept: of pictures, and of nothing beside them.</summary>
+    public static bool IsBare(byte[] file)
+    {
+        if (file is not [0xff, 0xd8, ..])
+            return false;
+        for (var at = 2; at + 4 <= file.Length && file[at] == 0xff;)
+        {
+            var marker = file[at + 1];
+
+            // From here on there are pixels, up to the very end.
+            if (marker == 0xda)
+                return file[^2] == 0xff && file[^1] == 0xd9;
+            if (marker is not (0xe0 or 0xdb or 0xc0 or 0xc1 or 0xc2 or 0xc4 or 0xdd) || (marker == 0xe0 && !file.AsSpan(at + 4).StartsWith("JFIF\0"u8)))
+                return false;
+            at += 2 + (file[at + 2] << 8) + file[at + 3];
+        }
+
+        return false;
+    }
+
     private static (Picture? Picture, string Why) Draw(byte[] file)
     {
         using var data = SKData.CreateCopy(file);
@@ -57,7 +77,9 @@ internal static class Pictures
         var across = origin is SKEncodedOrigin.LeftTop or SKEncodedOrigin.RightTop or SKEncodedOrigin.RightBottom or SKEncodedOrigin.LeftBottom;
         var scale = Math.Min(1, (double)longest / Math.Max(from.Width, from.Height));
         var (w, h) = ((int)Math.Max(1, Math.Round(from.Width * scale)), (int)Math.Max(1, Math.Round(from.Height * scale)));
-        var to = new SKBitmap(new SKImageInfo(across ? h : w, across ? w : h, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb()));
+        
+        // Without a profile of its own: it is in the colours that every picture is in which says nothing.
+        var to = new SKBitmap(new SKImageInfo(across ? h : w, across ? w : h, SKColorType.Rgba8888, SKAlphaType.Premul));
         using var canvas = new SKCanvas(to);
         canvas.Clear(SKColors.White);
         canvas.SetMatrix(origin switch

@@ -1,0 +1,107 @@
+using System.IO.Compression;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using Lowfell.Core.Bench;
+using Lowfell.Core.Order;
+using Lowfell.Server.Photos;
+using Lowfell.Store;
+using Lowfell.Store.Files;
+using Lowfell.Store.Rows;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Server.Files;
+
+/// <summary>The zip of a set: what may be in it, and what has to be looked at before it is believed.</summary>
+internal static partial class SetArchive
+{
+    public const string Document = "set.json";
+    public const long MostBytes = 250_000_000;
+    private const int MostPictures = 20_000, MostDocument = 64_000_000;
+
+    public static readonly JsonSerializerOptions Json = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+
+    /// <summary>The document, and the photographs in its order.</summary>
+    public static async Task<(JsonObject Document, IReadOnlyList<byte[]> Pictures)> Read(Stream body, CancellationToken stop)
+    {
+        try
+        {
+            await using var zip = await ZipArchive.CreateAsync(body, ZipArchiveMode.Read, leaveOpen: true, entryNameEncoding: null, stop);
+            if (zip.Entries.Count > MostPictures + 1)
+                throw new NotASet($"The file has {zip.Entries.Count} things in it; {MostPictures + 1} is the most.");
+            if (zip.Entries.FirstOrDefault(e => e.FullName != Document && !PictureName().IsMatch(e.FullName)) is { } stranger)
+                throw new NotASet($"“{(stranger.FullName.Length > 60 ? stranger.FullName[..60] : stranger.FullName)}” is nothing that the file of a set has.");
+            if (zip.Entries.Select(e => e.FullName).Distinct().Count() < zip.Entries.Count)
+                throw new NotASet("Something is in the file twice.");
+            var document = zip.GetEntry(Document) ?? throw new NotASet($"There is no {Document} in it.");
+            var parsed = JsonNode.Parse(await Bytes(document, MostDocument, stop), documentOptions: new JsonDocumentOptions { MaxDepth = 8, AllowDuplicateProperties = false }) as JsonObject ?? throw new NotASet($"{Document} has to be an object.");
+            var (pictures, all) = (new List<byte[]>(), 0L);
+            for (var n = 1; n < zip.Entries.Count; n++)
+            {
+                var entry = zip.GetEntry(FormattableString.Invariant($"photos/{n}.jpg")) ?? throw new NotASet("Photographs are to be counted from 1, without a gap.");
+                pictures.Add(await Bytes(entry, Pictures.MostMegabytes * 1_000_000, stop));
+                if ((all += pictures[^1].Length) > MostBytes)
+                    throw new NotASet("The photographs are too large together.");
+            }
+
+            return (parsed, pictures);
+        }
+        catch (Exception broken) when (broken is InvalidDataException or JsonException or EndOfStreamException or NotSupportedException or ArgumentException)
+        {
+            throw new NotASet($"The file cannot be read: {broken.Message.Split('\n')[0]}");
+        }
+    }
+
+    [GeneratedRegex(@"^photos/[1-9][0-9]{0,5}\.jpg\z")]
+    private static partial Regex PictureName();
+
+    /// <summary>What an entry really holds, however small it says it is.</summary>
+    private static async Task<byte[]> Bytes(ZipArchiveEntry entry, int most, CancellationToken stop)
+    {
+        await using var from = await entry.OpenAsync(stop);
+        var (to, buffer) = (new MemoryStream(), new byte[65_536]);
+        for (int read; (read = await from.ReadAsync(buffer, stop)) > 0;)
+        {
+            if (to.Length + read > most)
+                throw new NotASet($"{entry.FullName} is larger than {most / 1_000_000} MB.");
+            to.Write(buffer, 0, read);
+        }
+
+        return to.ToArray();
+    }
+
+    /// <summary>What the stream of a set that was taken in comes to on its pieces.</summary>
+    public static async Task Fold(LowfellDb db, Guid set, Guid workshop, CancellationToken stop)
+    {
+        var events = db.WorkEvents.Where(e => e.WorkshopId == workshop && e.ZoneId != null && db.Zones.Any(z => z.Id == e.ZoneId && db.Designs.Any(d => d.Id == z.DesignId && d.SetId == set)));
+        var keys = await events.SelectMany(e => e.Pieces.Select(p => new { Zone = e.ZoneId!.Value, Line = e.LineId!.Value, Piece = p.PieceId })).Distinct().ToListAsync(stop);
+        await PieceBook.Hold(db, workshop, stop);
+        await PieceBook.Refold(db, keys.Select(k => new PieceKey(k.Zone, k.Line, k.Piece)).ToList(), stop);
+        foreach (var device in await events.GroupBy(e => e.Device).Select(g => new { g.Key, From = g.Min(e => e.At) }).ToListAsync(stop))
+            await PieceBook.Retime(db, workshop, device.Key, device.From, stop);
+    }
+
+    /// <summary>
+    /// Looks at a set that was taken in as the views will: whatever the database let through and the rules of the job cannot read, is found here
+    /// and not by whoever opens it.
+    /// </summary>
+    public static async Task Look(LowfellDb db, Guid set, CancellationToken stop)
+    {
+        db.ChangeTracker.Clear();
+        try
+        {
+            var plan = await SetPlan.Load(db, set, null, stop) ?? throw new NotASet("There is no set in it.");
+            var graph = new SetGraph(plan, await ShelfMaterials.Load(db, plan.Workshop.Id, null, stop), new Dictionary<Guid, double>(), await SetProgress.Load(db, set, null, stop));
+            foreach (var place in graph.Places)
+            {
+                OrderCheck.Glance(place.View);
+                _ = place.View.Predictions.RangeBelow(place.Layers.Count);
+            }
+        }
+        catch (Exception odd) when (odd is FormatException or ArgumentException or InvalidOperationException or KeyNotFoundException or OverflowException or NullReferenceException or IndexOutOfRangeException)
+        {
+            throw new NotASet($"What it tells cannot be: {odd.Message.Split('\n')[0]}");
+        }
+    }
+}

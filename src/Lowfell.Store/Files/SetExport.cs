@@ -1,0 +1,175 @@
+using System.Globalization;
+using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Lowfell.Store.Files;
+
+/// <summary>
+/// Everything about a set, told so that it can be told again elsewhere: rows in an order of their own (names, places, time), counted instead of
+/// called by ids. Two sets that say the same make the same file.
+/// </summary>
+public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
+{
+    public const int Version = 1;
+
+    private readonly Dictionary<Guid, string> counted = [];
+    private readonly IReadOnlyList<SetTable> tables = SetTable.All(db);
+
+    /// <summary>Ids of rows of each table that belong to the set.</summary>
+    private const string Belongs = """
+        with recursive
+          the_designs as (select id from designs where set_id = @set),
+          the_zones as (select id, treatment_id from zones where design_id in (select id from the_designs)),
+          laid as (select e.* from work_events e where e.zone_id in (select id from the_zones)),
+          the_pots as (
+            select distinct pot_id as id from laid where pot_id is not null
+            union select case when e.pot_id = p.id then e.other_pot_id else e.pot_id end from the_pots p join work_events e on p.id in (e.pot_id, e.other_pot_id) where e.other_pot_id is not null),
+          the_events as (
+            select id from laid union select e.id from work_events e where e.pot_id in (select id from the_pots)
+            union select u.id from work_events u where u.undoes_id in (select id from laid)),
+          the_treatments as (
+            select treatment_id as id from the_zones union select l.treatment_id from layers l where l.id in (select layer_id from laid)),
+          the_layers as (select * from layers where treatment_id in (select id from the_treatments)),
+          the_mixes as (select mix_id as id from the_layers where mix_id is not null),
+          the_materials as (
+            select material_id as id from the_layers where material_id is not null union select thinner_id from the_layers where thinner_id is not null
+            union select material_id from mix_components where mix_id in (select id from the_mixes) union select material_id from work_amounts where event_id in (select id from the_events))
+        """;
+
+    /// <summary>Which rows of a table, and in which order; "t" is the row.</summary>
+    private static readonly Dictionary<string, (string Where, string Order)> rows = new()
+    {
+        ["materials"] = ("t.id in (select id from the_materials)", "t.maker, t.name, t.kind, t.colour, t.code, t.notes, t.id"),
+        ["calibrations"] = ("t.material_id in (select id from the_materials)", "@material_id, t.at, t.place, t.observed, t.id"),
+        ["mixes"] = ("t.id in (select id from the_mixes)", "t.name, (select string_agg(m.maker || m.name || c.parts, '+' order by m.maker, m.name) from mix_components c join materials m on m.id = c.material_id where c.mix_id = t.id), t.id"),
+        ["mix_components"] = ("t.mix_id in (select id from the_mixes)", "@mix_id, t.position"),
+        ["treatments"] = ("t.id in (select id from the_treatments)", "t.name, (select min(d.position * 1000 + z.position) from zones z join designs d on d.id = z.design_id where z.treatment_id = t.id and d.set_id = @set), t.changed_at, t.id"),
+        ["layers"] = ("t.treatment_id in (select id from the_treatments)", "@treatment_id, (select min(array[r.revision, r.position]) from revision_layers r where r.layer_id = t.id), t.technique, t.id"),
+        ["treatment_revisions"] = ("t.treatment_id in (select id from the_treatments)", "@treatment_id, t.number"),
+        ["revision_layers"] = ("t.treatment_id in (select id from the_treatments)", "@treatment_id, t.revision, t.position"),
+        ["version_names"] = ("t.treatment_id in (select id from the_treatments)", "@treatment_id, t.number"),
+        ["left_out_layers"] = ("t.treatment_id in (select id from the_treatments)", "@treatment_id, t.at, @layer_id"),
+        ["sets"] = ("t.id = @set", "t.id"),
+        ["designs"] = ("t.set_id = @set", "t.position, t.name, t.put_away_at, t.id"),
+        ["zones"] = ("t.id in (select id from the_zones)", "@design_id, t.position, t.name, t.put_away_at, t.id"),
+        ["zone_touches"] = ("t.first_zone_id in (select id from the_zones)", "least(@first_zone_id, @second_zone_id), greatest(@first_zone_id, @second_zone_id)"),
+        ["pieces"] = ("t.design_id in (select id from the_designs)", "@design_id, (t.parent_id is not null), length(t.label), t.label, t.rim_number, t.put_away_at, t.id"),
+        ["accepted_findings"] = ("t.zone_id in (select id from the_zones)", "@zone_id, t.accepted_at, t.rule, @layer_id, t.id"),
+        ["pots"] = ("t.id in (select id from the_pots)", "t.label"),
+        ["work_events"] = ("t.id in (select id from the_events)", "t.sequence"),
+        ["work_amounts"] = ("t.event_id in (select id from the_events)", "@event_id, @material_id"),
+        ["work_pieces"] = ("t.event_id in (select id from the_events) and t.piece_id in (select id from pieces where design_id in (select id from the_designs))", "@event_id, @piece_id"),
+        ["photos"] = ("t.set_id = @set", "t.taken_at, t.width, t.height, t.words, t.id"),
+    };
+
+    /// <summary>The set as a document, and the pictures that go beside it by their names in it.</summary>
+    public async Task<(JsonObject Set, IReadOnlyList<(string Name, Guid Blob)> Pictures)> Make()
+    {
+        var document = new JsonObject { ["lowfell"] = "set", ["version"] = Version };
+        var pictures = new List<(string, Guid)>();
+        await db.Database.OpenConnectionAsync(stop);
+        var connection = (NpgsqlConnection)db.Database.GetDbConnection();
+
+        // All of it as it stood at one moment, with instants told in one way.
+        await using var moment = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, stop);
+        await using (var zone = new NpgsqlCommand("set local time zone 'UTC'", connection, moment))
+            await zone.ExecuteNonQueryAsync(stop);
+        foreach (var table in tables)
+        {
+            var list = new JsonArray();
+            foreach (var row in await Read(connection, moment, table))
+            {
+                var told = Tell(table, row);
+                if (table.Name == "photos")
+                    pictures.Add(($"photos/{list.Count + 1}.jpg", row["blob_id"]!.GetValue<Guid>()));
+                list.Add((JsonNode)told);
+            }
+
+            document[table.Name] = list;
+        }
+
+        return (document, pictures);
+    }
+
+    private async Task<List<JsonObject>> Read(NpgsqlConnection connection, NpgsqlTransaction moment, SetTable table)
+    {
+        var (where, order) = rows[table.Name];
+
+        // References count by what they refer to, which has been told before.
+        foreach (var column in table.Columns.Where(c => c.IsReference))
+            order = order.Replace($"@{column.Name}", $"array_position(@counted, t.{column.Name})", StringComparison.Ordinal);
+        await using var ask = new NpgsqlCommand($"{Belongs} select to_jsonb(t)::text from {table.Stored} t where {where} order by {order}", connection, moment);
+        ask.Parameters.AddWithValue("set", set);
+        ask.Parameters.AddWithValue("counted", counted.Keys.ToArray());
+        await using var reader = await ask.ExecuteReaderAsync(stop);
+        var found = new List<JsonObject>();
+        while (await reader.ReadAsync(stop))
+            found.Add((JsonObject)JsonNode.Parse(reader.GetString(0))!);
+        for (var i = 0; i < found.Count && table.HasId; i++)
+            counted[found[i]["id"]!.GetValue<Guid>()] = FormattableString.Invariant($"{table.Prefix}{i + 1}");
+        return found;
+    }
+
+    private JsonObject Tell(SetTable table, JsonObject row)
+    {
+        if (table.Name == "work_events")
+            OnlyHere(row);
+
+        // Two zones touch each other, whichever is named first.
+        if (table.Name == "zone_touches" && Count(row["first_zone_id"]!) > Count(row["second_zone_id"]!))
+            (row["first_zone_id"], row["second_zone_id"]) = (row["second_zone_id"]!.DeepClone(), row["first_zone_id"]!.DeepClone());
+        var told = new JsonObject();
+        if (table.HasId)
+            told["id"] = counted[row["id"]!.GetValue<Guid>()];
+        foreach (var column in table.Columns)
+            told[column.Name] = row[column.Name] switch
+            {
+                null => null,
+                var value when column.Name == SetTable.RecipeColumn => Recipe(value.GetValue<string>()),
+                var value when column.IsReference => SetTable.IsLine(table.Name, column.Name) ? Line(value.GetValue<Guid>()) : counted.GetValueOrDefault(value.GetValue<Guid>()),
+                var value when column.Name == SetTable.DeviceColumn => Device(value.GetValue<string>()),
+                var value => value.DeepClone(),
+            };
+        return told;
+    }
+
+    /// <summary>What a pot gave to another set is gone from it here, and what came over with a copy was laid as its original was.</summary>
+    private void OnlyHere(JsonObject row)
+    {
+        if (row["kind"]!.GetValue<string>() == "carried over")
+            row["kind"] = "given";
+        if (row["zone_id"] is null || counted.ContainsKey(row["zone_id"]!.GetValue<Guid>()))
+            return;
+        (row["zone_id"], row["layer_id"], row["line_id"], row["filling"]) = (null, null, null, null);
+        if (row["kind"]!.GetValue<string>() == "given")
+            (row["kind"], row["note"]) = ("thrown away", "laid on another set");
+    }
+
+    private int Count(JsonNode id) => int.Parse(counted[id.GetValue<Guid>()][1..], CultureInfo.InvariantCulture);
+
+    private readonly List<string> devices = [];
+
+    private string Device(string name)
+    {
+        if (!devices.Contains(name))
+            devices.Add(name);
+        return FormattableString.Invariant($"{SetTable.DevicePrefix}{devices.IndexOf(name) + 1}");
+    }
+
+    private string Line(Guid line)
+    {
+        if (!counted.TryGetValue(line, out var name))
+            counted[line] = name = FormattableString.Invariant($"{SetTable.LinePrefix}{counted.Values.Count(v => v.StartsWith(SetTable.LinePrefix, StringComparison.Ordinal)) + 1}");
+        return name;
+    }
+
+    /// <summary>Materials of a recipe in the order of the file; one of a material that is not in it is told of no more.</summary>
+    private string Recipe(string key)
+    {
+        if (key.Length == 0)
+            return "";
+        var parts = key.Split('+').Select(p => p.Split('*')).Select(p => (Material: Guid.TryParse(p[0], out var id) ? counted.GetValueOrDefault(id) : null, Parts: p[1])).ToList();
+        return parts.Any(p => p.Material is null) ? "" : string.Join('+', parts.OrderBy(p => int.Parse(p.Material![1..], CultureInfo.InvariantCulture)).Select(p => $"{p.Material}*{p.Parts}"));
+    }
+}

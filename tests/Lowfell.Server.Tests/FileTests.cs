@@ -1,0 +1,137 @@
+using System.IO.Compression;
+using System.Text;
+using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+
+namespace Lowfell.Server.Tests;
+
+/// <summary>A whole set as a file, and back.</summary>
+public sealed class FileTests(LowfellServer server) : FileDesk(server), IClassFixture<LowfellServer>
+{
+    [Fact]
+    public async Task The_demo_with_a_photograph_goes_out_comes_in_elsewhere_and_goes_out_the_same()
+    {
+        var set = await Demo();
+        Assert.Equal(201, (await new Painter(Server, 0, "files").Send(HttpMethod.Post, $"/api/log/{set}/photos", new { id = Guid.NewGuid(), data = Convert.ToBase64String(Camera.Photo(80, 50)), takenAt = "2026-10-31T20:00:00Z" })).Status);
+        await RoundTrip(set);
+
+        // In the workshop it came from it is a second set, on the same shelf; the first is as it was.
+        var before = await Out(set);
+        var workshop = (await Home()).Text("id");
+        var shelf = (await Server.Get($"/api/shelf/{workshop}/materials")).AsArray().Count;
+        var (status, twin) = await In(workshop, before);
+        Assert.Equal((200, "Harrowmere Sluice (2)"), (status, status == 200 ? twin.Text("name") : twin.ToJsonString()));
+        Assert.Equal(shelf, (await Server.Get($"/api/shelf/{workshop}/materials")).AsArray().Count);
+        Assert.Equal(before, await Out(set));
+
+        // What is really on the pieces came with it.
+        foreach (var of in new[] { set, twin.Text("setId") })
+        {
+            var zone = (await Server.Get($"/api/plan/sets/{of}"))["designs"]![0]!["zones"]!.AsArray().Single(z => z!.Text("name") == "Tide band")!.Text("id");
+            var cores = (await Server.Get($"/api/pieces/{of}/cores?zoneId={zone}"))["pieces"]!.AsArray();
+            Assert.Equal(["other pot"], cores.Single(p => p!.Text("label") == "W5")!["differences"]!.AsArray().Select(d => d!.Text("fault")));
+            Assert.Equal(1, cores.Single(p => p!.Text("label") == "W3")!["cells"]!.AsArray().Sum(c => c!["wipes"]!.GetValue<int>()));
+        }
+
+        await using var db = Server.Db();
+        Assert.Equal(0, await Lowfell.Store.PieceBook.Differences(db, Guid.Parse(workshop), Stop));
+    }
+
+    [Fact]
+    public async Task Hostile_files_are_refused_with_the_reason_and_change_nothing()
+    {
+        var set = await Demo();
+        var good = Opened(await Out(set));
+        var text = Encoding.UTF8.GetString(good["set.json"]);
+        byte[] With(Action<JsonObject> change)
+        {
+            var document = JsonNode.Parse(text)!.AsObject();
+            change(document);
+            return Zipped([("set.json", Encoding.UTF8.GetBytes(document.ToJsonString())), .. good.Where(g => g.Key != "set.json").Select(g => (g.Key, g.Value))]);
+        }
+
+        byte[] Row(string table, string column, JsonNode? value, int at = 0) => With(d => d[table]![at]![column] = value);
+        byte[] Said(string json) => Zipped(("set.json", Encoding.UTF8.GetBytes(json)));
+        var whole = await Out(set);
+        var hostile = new Dictionary<string, byte[]>
+        {
+            ["words"] = "not a zip, honestly"u8.ToArray(),
+            ["nothing"] = [],
+            ["cut short"] = whole[..(whole.Length / 2)],
+            ["no document"] = Zipped(("other.json", "{}"u8.ToArray())),
+            ["a path upwards"] = Zipped(("set.json", good["set.json"]), ("../../etc/passwd", "x"u8.ToArray())),
+            ["a path from the root"] = Zipped(("set.json", good["set.json"]), ("/tmp/x.jpg", "x"u8.ToArray())),
+            ["a path in disguise"] = Zipped(("set.json", good["set.json"]), ("photos/..\\1.jpg", "x"u8.ToArray())),
+            ["a program beside it"] = Zipped(("set.json", good["set.json"]), ("run.sh", "x"u8.ToArray())),
+            ["twice the same"] = Zipped(("set.json", good["set.json"]), ("set.json", good["set.json"])),
+            ["a bomb of a picture"] = Zipped(("set.json", good["set.json"]), ("photos/1.jpg", new byte[150_000_000])),
+            ["a bomb of a document"] = Zipped(("set.json", Enumerable.Repeat((byte)' ', 100_000_000).ToArray())),
+            ["no JSON"] = Said("{ set"),
+            ["a list"] = Said("[]"),
+            ["null"] = Said("null"),
+            ["too deep"] = Said(string.Concat(Enumerable.Repeat("{\"a\":", 500)) + "1" + new string('}', 500)),
+            ["a name twice"] = Said("{\"lowfell\":\"set\",\"lowfell\":\"set\",\"version\":1}"),
+            ["another kind"] = With(d => d["lowfell"] = 7),
+            ["of the future"] = With(d => d["version"] = 99),
+            ["of no version"] = With(d => d.Remove("version")),
+            ["a table missing"] = With(d => d.Remove("zones")),
+            ["a table too many"] = With(d => d["users"] = new JsonArray()),
+            ["a column too many"] = Row("zones", "workshop_id", "w1"),
+            ["a column missing"] = With(d => d["zones"]![0]!.AsObject().Remove("area_cm2")),
+            ["rows that are none"] = With(d => d["zones"]![0] = 5),
+            ["words for a number"] = Row("zones", "area_cm2", "large"),
+            ["an empty name"] = Row("zones", "name", null),
+            ["a number out of the world"] = With(d => d["zones"]![0]!["area_cm2"] = JsonNode.Parse("1" + new string('0', 40))),
+            ["an area below nothing"] = Row("zones", "area_cm2", -5),
+            ["a zone that is not there"] = Row("work_events", "zone_id", "z9999", 10),
+            ["a zone that is a piece"] = Row("work_events", "zone_id", "p1", 10),
+            ["a name of another system"] = Row("zones", "treatment_id", Guid.NewGuid().ToString()),
+            ["a row counted wrongly"] = Row("zones", "id", "z7"),
+            ["an event that undoes itself"] = With(d => (d["work_events"]![3]!["undoes_id"], d["work_events"]![3]!["kind"]) = ("e4", "taken back")),
+            ["an event that undoes a later one"] = With(d => (d["work_events"]![3]!["undoes_id"], d["work_events"]![3]!["kind"]) = ("e9", "taken back")),
+            ["a piece that is its own part"] = Row("pieces", "parent_id", "p1"),
+            ["two sets"] = With(d => d["sets"]!.AsArray().Add(d["sets"]![0]!.DeepClone())),
+            ["no set"] = With(d => d["sets"] = new JsonArray()),
+            ["a name too long"] = Row("sets", "name", new string('x', 5000)),
+            ["bells and whistles"] = Row("sets", "name", "bell \a"),
+            ["no such technique"] = Row("layers", "technique", "juggle"),
+            ["a colour that is none"] = Row("materials", "colour", "#zzzzzz"),
+            ["a target that is none"] = With(d => (d["zones"]![0]!["target_colour"], d["zones"]![0]!["target_position"]) = ("red", "field")),
+            ["the end of time"] = Row("work_events", "at", "9999-12-31T23:59:59Z"),
+            ["a recipe of nothing"] = Row("pots", "recipe_key", "drop table pots"),
+            ["a mix of nothing"] = With(d => d["mix_components"] = new JsonArray()),
+            ["a version that is not there"] = Row("treatments", "revision", 77),
+            ["two layers in one place"] = With(d => d["revision_layers"]![1]!["position"] = d["revision_layers"]![0]!["position"]!.DeepClone()),
+            ["a picture that is none"] = With(d => d["photos"] = new JsonArray(Photo())) is var told ? Zipped(("set.json", Opened(told)["set.json"]), ("photos/1.jpg", "GIF89a"u8.ToArray())) : [],
+            ["a picture too few"] = Zipped(("set.json", Opened(With(d => d["photos"] = new JsonArray(Photo())))["set.json"])),
+            ["a picture too many"] = Zipped(("set.json", good["set.json"]), ("photos/1.jpg", Camera.Photo(20, 20)), ("photos/2.jpg", Camera.Photo(20, 20)), ("photos/3.jpg", Camera.Photo(20, 20))),
+            ["a gap in the pictures"] = Zipped(("set.json", good["set.json"]), ("photos/2.jpg", Camera.Photo(20, 20))),
+        };
+        var elsewhere = await Elsewhere();
+        var before = await Rows();
+        foreach (var (what, file) in hostile)
+        {
+            var (status, body) = await In(elsewhere, file);
+            Assert.True(status == 400 && body.Text("code") == "not-a-set" && body.Fields().Single() == "file" && body.Text("detail").Length > 20, $"{what}: {status} {body.ToJsonString()}");
+        }
+
+        Assert.Equal(before, await Rows());
+        Assert.Equal(404, (await In(Guid.NewGuid().ToString(), whole)).Status);
+        Assert.Equal(200, (await In(elsewhere, whole)).Status);
+    }
+
+    private static JsonObject Photo() => new()
+    {
+        ["id"] = "f1", ["actor"] = "EW", ["event_id"] = null, ["height"] = 40, ["piece_id"] = null, ["put_away_at"] = null, ["set_id"] = "s1", ["taken_at"] = "2026-11-01T12:00:00Z", ["width"] = 64, ["words"] = "", ["zone_id"] = null,
+    };
+
+    /// <summary>How many rows there are of everything that a file brings.</summary>
+    private async Task<string> Rows()
+    {
+        await using var db = Server.Db();
+        return string.Join(' ', await db.Database.SqlQuery<long>($"""
+            select count(*) as "Value" from sets union all select count(*) from materials union all select count(*) from layers union all select count(*) from work_events
+            union all select count(*) from pots union all select count(*) from photos union all select count(*) from blobs union all select count(*) from mixes union all select count(*) from pieces
+            """).ToListAsync(Stop));
+    }
+}
