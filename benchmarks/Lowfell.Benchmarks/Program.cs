@@ -50,6 +50,12 @@ if (args is ["cores"])
     return 0;
 }
 
+if (args is ["log"])
+{
+    await LogOf();
+    return 0;
+}
+
 if (args is ["page"])
 {
     await Page();
@@ -119,6 +125,7 @@ if (Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL") is { Length: > 0 } u
     }
 
     await Cores();
+    await LogOf();
     await Year();
     await Writes();
 
@@ -154,6 +161,12 @@ async Task Page()
     Frames.Run(page, $"/plan/{set}/{zone}", leastFrames: 40, yardstick);
     foreach (var materials in new[] { 400, 5_000 })
         await LongShelf.Run(http, page, materials, Report);
+}
+
+async Task LogOf()
+{
+    using var http = new HttpClient { BaseAddress = new Uri(Environment.GetEnvironmentVariable("LOWFELL_BENCH_URL")!) };
+    await new LongLog(http, Environment.GetEnvironmentVariable("LOWFELL_BENCH_DATABASE")!, Report).Run();
 }
 
 async Task Cores()

@@ -28,22 +28,24 @@ internal static partial class Search
 
         // The expressions are those of the indexes.
         var found = await db.Database.SqlQuery<Found>($"""
-            with ask as (select to_tsquery('simple', {ask}) as q)
+            with
+              -- By the words first: going back in time until enough were found looks at every line when few have them.
+              told as materialized (select e.* from work_events e where (e.note <> '' or e.saved_by <> '') and to_tsvector('simple', e.note || ' ' || e.saved_by) @@ to_tsquery('simple', {ask}) and e.workshop_id = {workshopId})
             (select 'log' as kind, e.id, coalesce(z.name || ' on ' || d.name, 'The bench') as title, concat_ws('; ', nullif(e.note, ''), nullif(e.saved_by, '')) as words, e.at, d.set_id, e.zone_id
-             from work_events e left join zones z on z.id = e.zone_id left join designs d on d.id = z.design_id, ask
-             where (e.note <> '' or e.saved_by <> '') and to_tsvector('simple', e.note || ' ' || e.saved_by) @@ ask.q and e.workshop_id = {workshopId} and not exists (select from work_events u where u.undoes_id = e.id) order by e.at desc limit {MostOfAKind + 1})
+             from told e left join zones z on z.id = e.zone_id left join designs d on d.id = z.design_id
+             where not exists (select from work_events u where u.undoes_id = e.id) order by e.at desc limit {MostOfAKind + 1})
             union all
-            (select 'photo', p.id, 'Photograph', p.words, p.taken_at, p.set_id, p.zone_id from photos p, ask
-             where to_tsvector('simple', p.words) @@ ask.q and p.workshop_id = {workshopId} and p.put_away_at is null order by p.taken_at desc limit {MostOfAKind + 1})
+            (select 'photo', p.id, 'Photograph', p.words, p.taken_at, p.set_id, p.zone_id from photos p
+             where to_tsvector('simple', p.words) @@ to_tsquery('simple', {ask}) and p.workshop_id = {workshopId} and p.put_away_at is null order by p.taken_at desc limit {MostOfAKind + 1})
             union all
-            (select 'material', m.id, m.name, m.maker || ', ' || m.kind, null::timestamptz, null::uuid, null::uuid from materials m, ask
-             where to_tsvector('simple', m.name || ' ' || m.maker) @@ ask.q and m.workshop_id = {workshopId} order by m.name limit {MostOfAKind + 1})
+            (select 'material', m.id, m.name, m.maker || ', ' || m.kind, null::timestamptz, null::uuid, null::uuid from materials m
+             where to_tsvector('simple', m.name || ' ' || m.maker) @@ to_tsquery('simple', {ask}) and m.workshop_id = {workshopId} order by m.name limit {MostOfAKind + 1})
             union all
-            (select 'pot', p.id, p.label, p.note, p.made_at, null::uuid, null::uuid from pots p, ask
-             where to_tsvector('simple', p.label || ' ' || p.note) @@ ask.q and p.workshop_id = {workshopId} order by p.made_at desc limit {MostOfAKind + 1})
+            (select 'pot', p.id, p.label, p.note, p.made_at, null::uuid, null::uuid from pots p
+             where to_tsvector('simple', p.label || ' ' || p.note) @@ to_tsquery('simple', {ask}) and p.workshop_id = {workshopId} order by p.made_at desc limit {MostOfAKind + 1})
             union all
-            (select 'treatment', t.id, t.name, 'treatment', null::timestamptz, null::uuid, null::uuid from treatments t, ask
-             where to_tsvector('simple', t.name) @@ ask.q and t.workshop_id = {workshopId} order by t.name limit {MostOfAKind + 1})
+            (select 'treatment', t.id, t.name, 'treatment', null::timestamptz, null::uuid, null::uuid from treatments t
+             where to_tsvector('simple', t.name) @@ to_tsquery('simple', {ask}) and t.workshop_id = {workshopId} order by t.name limit {MostOfAKind + 1})
             """).ToListAsync(stop);
         var kinds = found.GroupBy(f => f.Kind).ToList();
         return TypedResults.Ok(new Hits(

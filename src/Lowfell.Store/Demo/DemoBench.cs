@@ -16,20 +16,20 @@ internal sealed class DemoBench(LowfellDb db, SetRow set, DateTimeOffset now)
 
     private static IEnumerable<Laid> Evenings =>
     [
-        .. Base("Fen mud", 7, [9, 12, 4, 11, 7, 6, 8]),
-        .. Base("Salt crust", 7, [4, 12, 14, 10, 8, 6, 8]),
-        .. Base("Reed bed", 6, [4, 9, 6, 5, 7, 11]),
-        .. Base("Rim", 5, [4, 13, 12, 5, 8]),
+        .. Base("Fen mud", 7, [9, 12, 4, 9, 7, 6, 17]),
+        .. Base("Salt crust", 7, [4, 10, 14, 24, 8, 6, 18]),
+        .. Base("Reed bed", 6, [4, 8, 6, 5, 15, 11]),
+        .. Base("Rim", 5, [4, 10, 9, 5, 17]),
         new(98, "EW", "Lock-wall straight", "Brick field", 1, Walls, 31),
         new(97.3, "EW", "Lock-wall straight", "Coping", 1, Walls, 13),
         new(97, "EW", "Lock-wall straight", "Tide band", 1, Walls, 12),
         new(96.8, "TB", "Lock-wall straight", "Mooring ring", 1, Walls, 9),
         new(96.5, "EW", "Lock-wall straight", "Back face", 1, Walls, 24),
-        new(53, "EW", "Lock-wall straight", "Coping", 2, "W1 W2 W3 W4 W5", 38),
-        new(26.6, "EW", "Lock-wall straight", "Tide band", 3, "W1 W2 W3 W4", 17),
-        new(25.9, "EW", "Lock-wall straight", "Tide band", 3, "W3", 6),
-        new(25.4, "TB", "Lock-wall straight", "Back face", 3, "W1 W2 W3 W5 W6", 19),
-        new(0.7, "TB", "Lock-wall straight", "Mooring ring", 2, Walls, 21),
+        new(53, "EW", "Lock-wall straight", "Coping", 2, "W1 W2 W3 W4 W5", 30),
+        new(26.6, "EW", "Lock-wall straight", "Tide band", 3, "W1 W2 W3 W4", 33),
+        new(25.9, "EW", "Lock-wall straight", "Tide band", 3, "W3", 9),
+        new(25.4, "TB", "Lock-wall straight", "Back face", 3, "W1 W2 W3 W5 W6", 37),
+        new(0.7, "TB", "Lock-wall straight", "Mooring ring", 2, Walls, 17),
         new(0.3, "EW", "Lock-wall straight", "Coping", 4, "W1 W2 W3 W4", 14),
     ];
 

@@ -9,8 +9,10 @@ import { plural } from "../../kit/severity";
 import { Tabs } from "../../kit/Tabs";
 import { Trouble } from "../../kit/Trouble";
 import { AsTable } from "./AsTable";
+import { Button } from "../../kit/Button";
 import { Differences } from "./Differences";
 import { Drawing } from "./Drawing";
+import { MatchDialog } from "./MatchDialog";
 import { Story } from "./Story";
 import { differing, type Cores } from "./cores";
 import { ZoneList } from "./ZoneList";
@@ -69,6 +71,7 @@ function SideBySide(props: { setId: string; cores: Cores; only: boolean; onOnly:
   const { setId, cores, only } = props;
   const [tab, setTab] = useState<Tab>("drawing");
   const [pieceId, setPieceId] = useState<string | null>(null);
+  const [more, setMore] = useState(false);
   const pieces = only ? cores.pieces.filter(differing) : cores.pieces;
   const piece = cores.pieces.find((p) => p.id === pieceId) ?? null;
   const count = cores.pieces.filter(differing).length;
@@ -117,6 +120,19 @@ function SideBySide(props: { setId: string; cores: Cores; only: boolean; onOnly:
         className="border-line bg-aside px-3.5 pt-3 pb-6 text-sm max-md:border-t md:min-h-0 md:overflow-y-auto md:border-l"
       >
         <Differences cores={cores} piece={piece} onAll={() => setPieceId(null)} onChoose={setPieceId} />
+        {piece && (
+          <Button aria-haspopup="dialog" className="mt-3" onClick={() => setMore(true)}>
+            Make more like {piece.label}…
+          </Button>
+        )}
+        {piece && more && (
+          <MatchDialog
+            setId={setId}
+            workshopId={cores.workshopId}
+            piece={piece}
+            onClose={() => setMore(false)}
+          />
+        )}
         {piece && <Story setId={setId} pieceId={piece.id} label={piece.label} />}
       </aside>
     </>
