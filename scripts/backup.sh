@@ -7,6 +7,25 @@ MARKER="lowfell-backup 1"
 ASIDE=lowfell_before_
 ASIDES_KEPT=3
 
+# Copies that are made by themselves, a day apart; so many are kept, and none where that is 0.
+COPIES=$DATA/copies
+COPIES_KEPT=${LOWFELL_COPIES:-7}
+
+# keep_copies PROCESS — as long as it runs: a copy of everything when the newest is a day old, looked through like every backup.
+keep_copies() {
+  local file
+  while sleep "${LOWFELL_COPY_EVERY:-60}" && kill -0 "$1" 2>/dev/null; do
+    [ -z "$(find "$COPIES" -name '*.backup' -mmin -1430 -print -quit)" ] || continue
+    file=$COPIES/$(date +%Y-%m-%d_%H%M%S).backup
+    if write_backup lowfell "$file" >"$COPIES/said" 2>&1; then
+      rm -f "$COPIES/failed"
+      find "$COPIES" -name '*.backup' | sort | head -n "-$COPIES_KEPT" | while read -r old; do rm -f "$old"; done
+    else
+      mv "$COPIES/said" "$COPIES/failed"
+    fi
+  done
+}
+
 # begin_cluster — the database for a backup or a restore, when Lowfell is not running.
 begin_cluster() {
   trap stop_cluster EXIT

@@ -2,6 +2,7 @@
 
 WEB_PORT=${LOWFELL_PORT:-5210}
 SERVER_PID=""
+COPIES_PID=""
 
 # What runs from this data folder: its process with the instant it began, and its ports. A number alone may be another program's by now.
 RUN_FACTS=$DATA/lowfell.run
@@ -12,6 +13,7 @@ running() { local pid; pid=$(run_fact pid); [ -n "$pid" ] && [ "$(began "$pid")"
 
 wind_down() {
   trap '' INT TERM
+  if [ -n "$COPIES_PID" ]; then kill -TERM "$COPIES_PID" 2>/dev/null || true; COPIES_PID=""; fi
   if [ -n "$SERVER_PID" ]; then
     kill -TERM "$SERVER_PID" 2>/dev/null || true
     wait "$SERVER_PID" 2>/dev/null || true
@@ -72,7 +74,9 @@ lowfell_start() {
     clear_stale_lock
     start_cluster
     ensure_roles
+    if [ "$COPIES_KEPT" -gt 0 ]; then (umask 077; mkdir -p "$COPIES"); export Lowfell__Copies="$COPIES"; fi
     run_server "$WEB_PORT" "$(connection lowfell $SERVE)" "$(connection lowfell $OWNER)" "$demo" "$DATA"
+    if [ "$COPIES_KEPT" -gt 0 ]; then (trap - EXIT INT TERM; keep_copies $$) </dev/null >/dev/null 2>&1 9>&- & COPIES_PID=$!; fi
   fi
   say "open http://127.0.0.1:$WEB_PORT — Ctrl-C stops Lowfell and its database. Logs: $DATA"
   wait -n "$SERVER_PID" ${PG_PID:+"$PG_PID"} || true

@@ -81,6 +81,7 @@ app.MapPieces();
 app.MapLog();
 app.MapFiles();
 app.MapWorkshops();
+app.MapCopies();
 app.MapHouseRules();
 app.MapFirstSet();
 app.MapSets();

@@ -139,6 +139,13 @@ public sealed class BrowserSession : IAsyncLifetime
         return page;
     }
 
+    /// <summary>A file as the server sends it.</summary>
+    public async Task<byte[]> Bytes(string path)
+    {
+        using var http = new HttpClient { BaseAddress = new Uri(Address) };
+        return await http.GetByteArrayAsync(path, TestContext.Current.CancellationToken);
+    }
+
     /// <summary>What the server answers.</summary>
     public async Task<JsonNode> Ask(string path)
     {

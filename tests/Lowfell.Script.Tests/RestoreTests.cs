@@ -202,4 +202,29 @@ public sealed class RestoreTests(Kept kept) : IClassFixture<Kept>
         Assert.Equal(0, (await place.Run("restore", file)).Code);
         Assert.Equal("", await Workshops(place));
     }
+
+    /// <summary>A copy is made by itself, told of in the page, and is a backup like any other; the next is not made before a day is over.</summary>
+    [Fact]
+    public async Task A_copy_of_everything_is_made_by_itself_and_comes_back()
+    {
+        var place = await kept.Place.Copy();
+        await place.Start("env", "LOWFELL_COPY_EVERY=0.2", "LOWFELL_COPIES=2");
+        await Place.Until(async () => (await place.Get("/api/copies"))["kept"]!.GetValue<int>() == 1);
+        var told = await place.Get("/api/copies");
+        Assert.True(told["on"]!.GetValue<bool>() && told["failedAt"] is null && told["newestAt"]!.GetValue<DateTimeOffset>() > DateTimeOffset.UtcNow.AddMinutes(-5));
+        var copies = Path.Combine(place.Data, "copies");
+        var copy = Directory.GetFiles(copies, "*.backup").Single();
+
+        // Two old ones: a new one is made, and of all three the newest two are kept.
+        foreach (var day in new[] { "2026-01-01_0000", "2026-01-02_0000" })
+            File.Move(File.Exists(copy) ? copy : Directory.GetFiles(copies, "*.backup").First(), Path.Combine(copies, $"{day}.backup"));
+        File.Copy(Path.Combine(copies, "2026-01-02_0000.backup"), Path.Combine(copies, "2026-01-01_0000.backup"), overwrite: true);
+        foreach (var old in Directory.GetFiles(copies, "*.backup"))
+            File.SetLastWriteTimeUtc(old, DateTime.UtcNow.AddDays(-3));
+        await Place.Until(() => Task.FromResult(Directory.GetFiles(copies, "*.backup").Any(f => !Path.GetFileName(f).StartsWith("2026-01-0", StringComparison.Ordinal)) && Directory.GetFiles(copies, "*.backup").Length == 2));
+        Assert.Equal(0, (await place.Run("stop")).Code);
+        Assert.Contains("restored", (await place.Run("restore", Directory.GetFiles(copies, "*.backup").Order(StringComparer.Ordinal).Last())).Text);
+        Assert.Equal(Ours, await Workshops(place));
+        await place.DisposeAsync();
+    }
 }

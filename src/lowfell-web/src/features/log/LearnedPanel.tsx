@@ -63,7 +63,7 @@ export function LearnedPanel({ setId, workshopId }: { setId: string; workshopId:
                 <th className="pr-3 font-normal">from</th>
                 <th className="pr-3 font-normal">the hands take</th>
                 <th className="pr-3 font-normal">what is still to do</th>
-                <th />
+                <td />
               </tr>
             </thead>
             <tbody>

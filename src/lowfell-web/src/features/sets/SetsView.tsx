@@ -11,6 +11,7 @@ import { Menu } from "../../kit/Menu";
 import { plural } from "../../kit/severity";
 import { useSay } from "../../kit/Toast";
 import { Trouble } from "../../kit/Trouble";
+import { Copies } from "./Copies";
 import { FromFile } from "./FromFile";
 import { SetPicture } from "./SetPicture";
 import { removed, useChange } from "../../shared/useChange";
@@ -76,6 +77,7 @@ export function Component() {
         </section>
       )}
       <Gone workshopId={workshopId} />
+      <Copies />
       {facts && <WorkshopFacts workshop={workshop} onClose={() => setFacts(false)} />}
     </div>
   );
