@@ -64,4 +64,22 @@ public sealed class CoresTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.True(words["difference"]!.GetValue<double>() > 0);
         Assert.Equal(404, (await server.Send(HttpMethod.Get, $"/api/pieces/{await server.SetId()}/cores?zoneId={Guid.NewGuid()}", null)).Status);
     }
+
+    /// <summary>The plan knows how far the pieces of a zone have really come: remarks are judged, and mended, by that.</summary>
+    [Fact]
+    public async Task How_far_pieces_have_come_is_told_for_the_plan()
+    {
+        var zone = await server.ZoneId("Mud-and-salt base", "Reed bed");
+        var soFar = (await server.Get($"/api/plan/zones/{zone}/so-far")).AsArray();
+        Assert.Equal([(6, "B1 B2 B3 B4")], soFar.Select(s => (s!["laid"]!.GetValue<int>(), string.Join(' ', s["pieces"]!.AsArray()))));
+        Assert.True(soFar[0]!["minutesSinceLast"]!.GetValue<double>() > 60);
+
+        // On a piece that far, no remedy touches what is laid.
+        var layers = (await server.Get($"/api/plan/zones/{zone}"))["layers"]!.AsArray();
+        var without = new JsonArray([.. layers.Where((_, i) => i != 4).Select(l => l!.DeepClone())]);
+        var (status, read) = await new Painter(server, 0, "so far").Send(HttpMethod.Post, $"/api/plan/zones/{zone}/reading", new JsonObject { ["layers"] = without, ["laid"] = 4, ["minutesSinceLast"] = 600 });
+        Assert.Equal(200, status);
+        Assert.All(read["findings"]!.AsArray().SelectMany(f => f!["remedies"]!.AsArray()).SelectMany(r => r!["edits"]!.AsArray()), e => Assert.True(e!["at"]!.GetValue<int>() >= 3, e.ToJsonString()));
+        Assert.Equal(404, (int)(await server.Http.GetAsync($"/api/plan/zones/{Guid.NewGuid()}/so-far", TestContext.Current.CancellationToken)).StatusCode);
+    }
 }

@@ -122,7 +122,17 @@ public sealed class FileTests(LowfellServer server) : FileDesk(server), IClassFi
 
     private static JsonObject Photo() => new()
     {
-        ["id"] = "f1", ["actor"] = "EW", ["event_id"] = null, ["height"] = 40, ["piece_id"] = null, ["put_away_at"] = null, ["set_id"] = "s1", ["taken_at"] = "2026-11-01T12:00:00Z", ["width"] = 64, ["words"] = "", ["zone_id"] = null,
+        ["id"] = "f1",
+        ["actor"] = "EW",
+        ["event_id"] = null,
+        ["height"] = 40,
+        ["piece_id"] = null,
+        ["put_away_at"] = null,
+        ["set_id"] = "s1",
+        ["taken_at"] = "2026-11-01T12:00:00Z",
+        ["width"] = 64,
+        ["words"] = "",
+        ["zone_id"] = null,
     };
 
     /// <summary>How many rows there are of everything that a file brings.</summary>

@@ -79,9 +79,12 @@ public static class AsDone
 
     private static Layer As(Layer planned, CoreLayer done, IReadOnlySet<(Deviation, Guid)> kept)
     {
-        var layer = kept.Contains((Deviation.OtherVersion, planned.Id)) ? done.Layer with { Paint = planned.Paint, Dilution = planned.Dilution } : planned;
+        var layer = kept.Contains((Deviation.OtherVersion, planned.Id)) ? Version(done, planned) : planned;
         return kept.Contains((Deviation.OtherMix, planned.Id)) ? layer with { Paint = done.Layer.Paint, Dilution = done.Layer.Dilution } : layer;
     }
+
+    /// <summary>The version it was done by; what was in its pot is told apart from that.</summary>
+    private static Layer Version(CoreLayer done, Layer planned) => done.Pot is null ? done.Layer : done.Layer with { Paint = planned.Paint, Dilution = planned.Dilution };
 
     private static List<(Deviation Kind, Guid Line)> Found(StackView plan, PieceCore core)
     {
@@ -92,10 +95,14 @@ public static class AsDone
         foreach (var done in core.Layers)
         {
             if (!order.TryGetValue(done.Layer.Id, out var at))
+            {
                 found.Add((Deviation.Extra, done.Layer.Id));
-            else if (done.Pot is not null && !Cores.IsSameMix(done.Layer, plan.Layers[at]))
+                continue;
+            }
+
+            if (done.Pot is not null && !Cores.IsSameMix(done.Layer, plan.Layers[at]))
                 found.Add((Deviation.OtherMix, done.Layer.Id));
-            if (at >= 0 && order.ContainsKey(done.Layer.Id) && done.IsOlder && StackDifference.Phrases([done.Layer with { Paint = plan.Layers[at].Paint, Dilution = plan.Layers[at].Dilution }], [plan.Layers[at]]).Count > 0)
+            if (done.IsOlder && StackDifference.Phrases([Version(done, plan.Layers[at])], [plan.Layers[at]]).Count > 0)
                 found.Add((Deviation.OtherVersion, done.Layer.Id));
         }
 

@@ -24,12 +24,14 @@ public static class FileEndpoints
     /// <summary>The set that a file became, and by which name.</summary>
     public sealed record SetTakenIn(Guid SetId, string Name, int Photographs);
 
-    private static async Task<IResult> Out(Guid setId, LowfellDb db, HttpResponse to, CancellationToken stop)
+    private static async Task<IResult> Out(Guid setId, LowfellDb db, CancellationToken stop)
     {
         if (await db.Sets.AsNoTracking().FirstOrDefaultAsync(s => s.Id == setId, stop) is not { } set)
             return Problems.NotFound("set");
         var (document, pictures) = await new SetExport(db, setId, stop).Make();
-        var made = new MemoryStream();
+
+        // On the disk, not in memory: photographs may be many. It is gone once it was sent.
+        var made = new FileStream(Path.Combine(Path.GetTempPath(), $"lowfell-{Guid.NewGuid():n}.zip"), FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, 65_536, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
         using (var zip = new ZipArchive(made, ZipArchiveMode.Create, leaveOpen: true))
         {
             await Write(zip, SetArchive.Document, JsonSerializer.SerializeToUtf8Bytes(document, SetArchive.Json), stop);

@@ -38,7 +38,8 @@ export function ToastProvider({ children }: { children: ReactNode }) {
             )}
           </Radix.Root>
         ))}
-        <Radix.Viewport className="fixed bottom-4 left-1/2 z-40 flex w-[460px] max-w-[92vw] -translate-x-1/2 flex-col gap-2" />
+        {/* At the bench what is tapped most lies at the bottom: there it is said at the top. */}
+        <Radix.Viewport className="[[data-at-work]_&]:top-14 [[data-at-work]_&]:bottom-auto fixed bottom-4 left-1/2 z-40 flex w-[460px] max-w-[92vw] -translate-x-1/2 flex-col gap-2" />
       </Radix.Provider>
     </Say.Provider>
   );

@@ -21,6 +21,7 @@ export function currentBench(): Bench {
 
 export function applyBench(bench: Bench = currentBench()): void {
   document.documentElement.dataset["bench"] = bench;
+  document.documentElement.toggleAttribute("data-at-work", atWork);
 }
 
 export function switchBench(): Bench {

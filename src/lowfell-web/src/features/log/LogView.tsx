@@ -12,7 +12,7 @@ import { MishapsPanel } from "./MishapsPanel";
 import { Photos } from "./Photos";
 import { StoryPanel } from "./StoryPanel";
 
-const tabs = ["story", "photographs", "learned", "went wrong"] as const;
+const tabs = ["story", "photographs", "learned", "mishaps"] as const;
 type Tab = (typeof tabs)[number];
 
 /** What happened: by evening and by piece, in pictures, what it teaches, and what went wrong. */
@@ -70,7 +70,7 @@ export function Component() {
             text: "Learned",
             body: () => <LearnedPanel setId={setId} workshopId={workshopId} />,
           },
-          { value: "went wrong", text: "Went wrong", body: () => <MishapsPanel setId={setId} /> },
+          { value: "mishaps", text: "Went wrong", body: () => <MishapsPanel setId={setId} /> },
         ]}
       />
     </div>
