@@ -77,7 +77,7 @@ internal static class Pictures
         var across = origin is SKEncodedOrigin.LeftTop or SKEncodedOrigin.RightTop or SKEncodedOrigin.RightBottom or SKEncodedOrigin.LeftBottom;
         var scale = Math.Min(1, (double)longest / Math.Max(from.Width, from.Height));
         var (w, h) = ((int)Math.Max(1, Math.Round(from.Width * scale)), (int)Math.Max(1, Math.Round(from.Height * scale)));
-        
+
         // Without a profile of its own: it is in the colours that every picture is in which says nothing.
         var to = new SKBitmap(new SKImageInfo(across ? h : w, across ? w : h, SKColorType.Rgba8888, SKAlphaType.Premul));
         using var canvas = new SKCanvas(to);
