@@ -75,7 +75,10 @@ public sealed class StrayKeyTests(BrowserSession session) : IClassFixture<Browse
         var after = await Everything();
         var changed = before.Keys.Where(k => before[k] != after[k]).ToList();
         Assert.All(changed, k => Assert.True(k.StartsWith("zone ", StringComparison.Ordinal) || k is "house" or "workshops", k));
-        Assert.True(changed.Count == 0 || said >= changed.Count, $"{string.Join(", ", changed)} changed, and {said} things were said.");
+
+        // A treatment shows in every zone that is laid with it, an answer in house and workshops: one change, said once.
+        var changes = changed.Select(k => k.StartsWith("zone ", StringComparison.Ordinal) ? k[..k.LastIndexOf(' ')] : "house").Distinct().Count();
+        Assert.True(said >= changes, $"{string.Join(", ", changed)} changed, and {said} things were said.");
     }
 
     /// <summary>Goes to a view past whatever the keys have opened, or are still opening.</summary>

@@ -120,6 +120,48 @@ public sealed class FileTests(LowfellServer server) : FileDesk(server), IClassFi
         Assert.Equal(200, (await In(elsewhere, whole)).Status);
     }
 
+    [Fact]
+    public async Task The_schema_in_the_documents_is_that_of_what_goes_out()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "docs", "set-file.schema.json")))
+            folder = folder.Parent;
+        await using var db = Server.Db();
+        var schema = await File.ReadAllTextAsync(Path.Combine(folder!.FullName, "docs", "set-file.schema.json"), Stop);
+        Assert.Equal(Lowfell.Store.Files.SetSchema.Write(db), schema);
+
+        // Every row that goes out has just what the schema says, of the kind it says.
+        var document = JsonNode.Parse(Opened(await Out(await Demo()))["set.json"])!.AsObject();
+        var tables = JsonNode.Parse(schema)!["properties"]!.AsObject();
+        Assert.Equal(tables.Select(t => t.Key), document.Select(t => t.Key));
+        foreach (var (name, rows) in document.Where(t => t.Value is JsonArray))
+            foreach (var row in rows!.AsArray().Select(r => r!.AsObject()))
+            {
+                var columns = tables[name]!["items"]!["properties"]!.AsObject();
+                Assert.Equal(columns.Select(c => c.Key), row.Select(c => c.Key));
+                Assert.All(row, c => Assert.True(Fits(columns[c.Key]!, c.Value), $"{name}.{c.Key}: {c.Value}"));
+            }
+    }
+
+    /// <summary>As far as these schemas go: kinds, patterns, words, and what may be empty.</summary>
+    private static bool Fits(JsonNode schema, JsonNode? value)
+    {
+        if (schema["anyOf"] is JsonArray any)
+            return any.Any(s => Fits(s!, value));
+        if (schema["enum"] is JsonArray words)
+            return value is not null && words.Any(w => w!.ToString() == value.ToString());
+        var kind = value?.GetValueKind().ToString() ?? "Null";
+        return schema["type"]!.ToString() switch
+        {
+            "null" => kind == "Null",
+            "boolean" => kind is "True" or "False",
+            "integer" => kind == "Number" && !value!.ToJsonString().Contains('.', StringComparison.Ordinal),
+            "number" => kind == "Number",
+            "array" => kind == "Array",
+            _ => kind == "String" && (schema["pattern"] is not { } pattern || System.Text.RegularExpressions.Regex.IsMatch(value!.ToString(), pattern.ToString())),
+        };
+    }
+
     private static JsonObject Photo() => new()
     {
         ["id"] = "f1",
