@@ -79,6 +79,16 @@ public sealed class LogTests(LowfellServer server) : IClassFixture<LowfellServer
     }
 
     [Fact]
+    public async Task A_set_of_which_there_is_a_photograph_is_put_away_and_not_removed()
+    {
+        var copy = (await Send(HttpMethod.Post, $"/api/sets/{await server.SetId()}/copies", new { name = "Only looked at" })).Body.Text("id");
+        Assert.Equal(201, (await Send(HttpMethod.Post, $"/api/log/{copy}/photos", new { id = Guid.NewGuid(), data = Convert.ToBase64String(Camera.Photo(30, 20)) })).Status);
+        var (status, gone) = await Send(HttpMethod.Delete, $"/api/sets/{copy}", new { });
+        Assert.Equal((200, false), (status, gone["removed"]!.GetValue<bool>()));
+        Assert.Single((await server.Get($"/api/log/{copy}/photos"))["photos"]!.AsArray());
+    }
+
+    [Fact]
     public async Task What_is_no_picture_broken_or_too_large_is_refused_and_nothing_is_kept()
     {
         await using var db = server.Db();

@@ -71,6 +71,12 @@ internal static class PutAway
             return away.Told is null ? away : away.Told with { Says = $"Work was done on {Name(row)}, so it is put away and not removed: what was done still tells where." };
         }
 
+        if (await IsPhotographed(write, id, zones, pieces))
+        {
+            var away = await Away(write, thing, id, row, workshop);
+            return away.Told is null ? away : away.Told with { Says = $"There are photographs of {Name(row)}, so it is put away and not removed." };
+        }
+
         write.In(workshop);
         if (await Last(write, row) is { } refusal)
             return refusal;
@@ -93,6 +99,12 @@ internal static class PutAway
             write.Db.Remove(row);
         await write.Save();
         return new PutAwayOrRemoved(id, true, $"{name} is removed. It can be brought back for 30 days.");
+    }
+
+    private static Task<bool> IsPhotographed(Write write, Guid set, List<ZoneRow> zones, List<PieceRow> pieces)
+    {
+        var (zoneIds, pieceIds) = (zones.Select(z => z.Id).ToList(), pieces.Select(p => p.Id).ToList());
+        return write.Db.Photos.AnyAsync(p => p.SetId == set || (p.ZoneId != null && zoneIds.Contains(p.ZoneId.Value)) || (p.PieceId != null && pieceIds.Contains(p.PieceId.Value)), write.Stop);
     }
 
     /// <summary>A design keeps one zone: without any there is nothing to plan on it.</summary>
