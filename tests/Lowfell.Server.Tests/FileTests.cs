@@ -120,6 +120,26 @@ public sealed class FileTests(LowfellServer server) : FileDesk(server), IClassFi
         Assert.Equal(200, (await In(elsewhere, whole)).Status);
     }
 
+    /// <summary>What is lived with, for a reason, is lived with where the set comes in: the remark stands for the same thing there.</summary>
+    [Fact]
+    public async Task A_remark_that_is_lived_with_is_lived_with_elsewhere()
+    {
+        var zones = (await Server.Get($"/api/plan/sets/{await Demo()}"))["designs"]!.AsArray().SelectMany(d => d!["zones"]!.AsArray()).Select(z => z!.Text("id"));
+        foreach (var zone in zones)
+        {
+            if ((await Server.Get($"/api/plan/zones/{zone}"))["reading"]!["findings"]!.AsArray().FirstOrDefault() is not { } finding)
+                continue;
+            var (accepted, _) = await new Painter(Server, 0, "files").Send(HttpMethod.Post, $"/api/plan/zones/{zone}/accepted", new { rule = finding.Text("rule"), layerId = finding["layers"]![0], facts = finding.Text("facts"), reason = "it is the far side" });
+            Assert.Equal(200, accepted);
+            var (status, twin) = await In(await Elsewhere(), await Out(await Demo()));
+            Assert.True(status == 200, twin.ToJsonString());
+            Assert.Equal(1, (await Server.Get($"/api/plan/sets/{twin["setId"]}/remarks"))["accepted"]!.GetValue<int>());
+            return;
+        }
+
+        Assert.Fail("The demo has nothing to live with.");
+    }
+
     [Fact]
     public async Task The_schema_in_the_documents_is_that_of_what_goes_out()
     {

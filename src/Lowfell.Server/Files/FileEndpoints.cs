@@ -70,6 +70,7 @@ public static class FileEndpoints
             await SetArchive.Fold(write.Db, set, workshopId, write.Stop);
             await write.Save();
             await SetArchive.Look(write.Db, set, write.Stop);
+            await write.Save();
             foreach (var slice in new[] { Slice.Plan, Slice.Shelf, Slice.Work })
                 write.Touch(slice);
             var name = await write.Db.Sets.Where(s => s.Id == set).Select(s => s.Name).SingleAsync(write.Stop);

@@ -82,6 +82,15 @@ internal static partial class SetArchive
             await PieceBook.Retime(db, workshop, device.Key, device.From, stop);
     }
 
+    /// <summary>A remark that was lived with elsewhere, and says the same here, is lived with here.</summary>
+    private static void LiveOn(StackView view, IReadOnlyList<Finding> said, IEnumerable<AcceptedFindingRow> lived, LowfellDb db)
+    {
+        var taken = new HashSet<(string, Guid, string)>();
+        foreach (var row in lived)
+            if (said.FirstOrDefault(f => f.Why == row.Why && OrderCheck.Key(view, f) == (row.Rule, row.LayerId)) is { } same && OrderCheck.FactsOf(view, same) is var facts && taken.Add((row.Rule, row.LayerId, facts)))
+                db.Entry(row).Property(r => r.Facts).CurrentValue = facts;
+    }
+
     /// <summary>
     /// Looks at a set that was taken in as the views will: whatever the database let through and the rules of the job cannot read, is found here
     /// and not by whoever opens it.
@@ -93,10 +102,12 @@ internal static partial class SetArchive
         {
             var plan = await SetPlan.Load(db, set, null, stop) ?? throw new NotASet("There is no set in it.");
             var graph = new SetGraph(plan, await ShelfMaterials.Load(db, plan.Workshop.Id, null, stop), new Dictionary<Guid, double>(), await SetProgress.Load(db, set, null, stop));
+            var lived = (await db.AcceptedFindings.Where(a => a.TakenBackAt == null && db.Zones.Any(z => z.Id == a.ZoneId && db.Designs.Any(d => d.Id == z.DesignId && d.SetId == set))).OrderByDescending(a => a.AcceptedAt).ToListAsync(stop)).ToLookup(a => a.ZoneId);
             foreach (var place in graph.Places)
             {
-                OrderCheck.Glance(place.View);
-                _ = place.View.Predictions.RangeBelow(place.Layers.Count);
+                var view = place.View;
+                LiveOn(view, OrderCheck.Glance(view), lived[place.Zone.Id], db);
+                _ = view.Predictions.RangeBelow(view.Count);
             }
         }
         catch (Exception odd) when (odd is FormatException or ArgumentException or InvalidOperationException or KeyNotFoundException or OverflowException or NullReferenceException or IndexOutOfRangeException)

@@ -237,9 +237,11 @@ public sealed class SetImport(LowfellDb db, Guid workshop, CancellationToken sto
         var placed = rows.Select((r, i) => (Row: r, At: i)).Where(x => !IsHere(table, x.Row)).Select(x => Placed(table, x.Row, x.At)).ToList();
         if (table.Name == "mixes")
             placed = await Mixes(placed, components);
+
+        // What a remark rests on names materials by their ids: it is found anew once the set is here.
         if (table.Name == "accepted_findings")
-            foreach (var row in placed)
-                row["facts"] = "as told elsewhere";
+            for (var i = 0; i < placed.Count; i++)
+                placed[i]["facts"] = FormattableString.Invariant($"told elsewhere {i + 1}");
         if (table.Name == "zone_touches")
             foreach (var row in placed)
                 if (row["first_zone_id"]!.GetValue<Guid>().CompareTo(row["second_zone_id"]!.GetValue<Guid>()) > 0)
