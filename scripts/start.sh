@@ -27,7 +27,7 @@ wind_down() {
 run_server() {
   local out=$5/server.out
   keep_log "$out"
-  ASPNETCORE_URLS="http://127.0.0.1:$1" Lowfell__Database="$2" Lowfell__Owner="$3" Lowfell__Demo="$4" Lowfell__Log="$5/server.log" ASPNETCORE_ENVIRONMENT=Production \
+  ASPNETCORE_URLS="http://127.0.0.1:$1" Lowfell__Database="$2" Lowfell__Owner="$3" Lowfell__Demo="$4" Lowfell__Log="$5/server.log" Lowfell__LogLevel="${LOWFELL_LOG_LEVEL:-}" ASPNETCORE_ENVIRONMENT=Production \
     ASPNETCORE_CONTENTROOT="$PWD/$SERVER" "${TIED[@]}" dotnet "$(server_dll)" >>"$out" 2>&1 &
   SERVER_PID=$!
   for _ in $(seq 400); do

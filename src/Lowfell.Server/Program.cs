@@ -2,10 +2,13 @@ using System.Text.Json.Serialization;
 using Lowfell.Server.Bench;
 using Lowfell.Server.Calc;
 using Lowfell.Server.Changes;
+using Lowfell.Server.Commands;
+using Lowfell.Server.Devices;
 using Lowfell.Server.Estimates;
 using Lowfell.Server.Files;
 using Lowfell.Server.History;
 using Lowfell.Server.Http;
+using Lowfell.Server.Instruments;
 using Lowfell.Server.Jobs;
 using Lowfell.Server.Log;
 using Lowfell.Server.Pieces;
@@ -24,6 +27,12 @@ using Microsoft.AspNetCore.Connections;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
 
+// What speaks to a Lowfell that runs needs none of what serves.
+if (args is ["--devices", var served, .. var asked])
+    return await DevicesCommand.Run(served, asked);
+if (args is ["--instrument", var heard, .. var told])
+    return await InstrumentCommand.Run(heard, told);
+
 var builder = WebApplication.CreateBuilder(args);
 builder.Host.UseSerilog(Logs.Configure);
 builder.WebHost.ConfigureKestrel(k =>
@@ -32,6 +41,15 @@ builder.WebHost.ConfigureKestrel(k =>
     k.Limits.MaxRequestBodySize = BodyLimit.MostDrainedBytes;
     k.Limits.MaxRequestHeadersTotalSize = 16_384;
 });
+
+// Other devices come in by a door of its own, which is opened and shut while the server runs; all that is encrypted comes through it.
+var door = new DoorSettings();
+((IConfigurationBuilder)builder.Configuration).Add(door);
+builder.Services.AddSingleton(door);
+builder.Services.AddSingleton<Certificates>();
+builder.Services.AddSingleton<Door>();
+builder.Services.AddHostedService(s => s.GetRequiredService<Door>());
+builder.WebHost.ConfigureKestrel(k => k.ConfigureHttpsDefaults(h => h.ServerCertificateSelector = (_, _) => k.ApplicationServices.GetRequiredService<Certificates>().Shown));
 var connection = builder.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell";
 builder.Services.AddDbContextFactory<LowfellDb>(o => LowfellDb.Configure((DbContextOptionsBuilder<LowfellDb>)o, connection));
 builder.Services.AddScoped<Write>();
@@ -53,6 +71,7 @@ builder.Services.ConfigureHttpJsonOptions(o =>
 });
 builder.Services.AddOpenApi(ApiDocument.Configure);
 builder.Services.AddProblemDetails();
+builder.Services.AddMetricsOfLowfell();
 builder.Services.AddResponseCompression(o => o.MimeTypes = ["application/json", "application/problem+json", "text/csv", "text/html", "text/plain"]);
 
 var app = builder.Build();
@@ -61,9 +80,11 @@ app.UseResponseCompression();
 app.UseExceptionHandler(e => e.Run(FaultTable.Handle));
 app.UseStatusCodePages(Problems.HandleEmpty);
 app.UseGuards();
+app.UseElsewhere();
 app.UseBodyLimit();
 app.Use(WriteFilter.KeepBody);
 app.MapOpenApi();
+app.MapMetrics();
 app.MapGet("/health", async (LowfellDb db, CancellationToken stop) =>
     await db.Database.CanConnectAsync(stop) ? Results.Ok(new { status = "ok" }) : Results.StatusCode(StatusCodes.Status503ServiceUnavailable)).ExcludeFromDescription();
 app.MapCalc();
@@ -88,6 +109,9 @@ app.MapSets();
 app.MapTreatments();
 app.MapHistory();
 app.MapChanges();
+app.MapDevices();
+app.MapPairing();
+app.MapInstruments();
 app.MapJobs();
 Page.MapPage(app);
 
@@ -99,20 +123,27 @@ if (args is ["--write-openapi", var file])
     await app.StartAsync();
     await ApiDocument.Write(app.Services, file);
     await app.StopAsync();
-    return;
+    return 0;
 }
 
 if (args is ["--migrations"])
 {
     foreach (var migration in Readiness.Migrations())
         Console.WriteLine(migration);
-    return;
+    return 0;
+}
+
+if (args is ["--migrate"])
+{
+    var (said, well) = await Readiness.MigrateNow(app);
+    (well ? Console.Out : Console.Error).WriteLine(said);
+    return well ? 0 : 1;
 }
 
 if (args is ["--migrate-to", var target])
 {
     await Readiness.MigrateTo(app, target);
-    return;
+    return 0;
 }
 
 if (args is ["--write-rules", var page])
@@ -120,25 +151,26 @@ if (args is ["--write-rules", var page])
     await File.WriteAllTextAsync(page, Lowfell.Core.Order.RulesPage.Write());
     await File.WriteAllTextAsync(Path.Combine(Path.GetDirectoryName(Path.GetFullPath(page))!, "drying.md"), Lowfell.Core.Drying.DryingPage.Write());
     await File.WriteAllTextAsync(Path.Combine(Path.GetDirectoryName(Path.GetFullPath(page))!, "set-file.schema.json"), Lowfell.Store.Files.SetSchema.Write(app.Services.GetRequiredService<IDbContextFactory<LowfellDb>>().CreateDbContext()));
-    return;
+    return 0;
 }
 
 if (await Readiness.Prepare(app, DemoPlan.Begin) is { } trouble)
 {
     Log.Fatal("{Trouble}", trouble);
     await Log.CloseAndFlushAsync();
-    Environment.Exit(1);
+    return 1;
 }
 
 try
 {
     await app.RunAsync();
+    return 0;
 }
 catch (IOException held) when (held.InnerException is AddressInUseException)
 {
     Log.Fatal("{Address} is taken by another program. Choose another port.", string.Join(", ", app.Urls));
     await Log.CloseAndFlushAsync();
-    Environment.Exit(1);
+    return 1;
 }
 
 /// <summary>The server's entry point, visible to its tests.</summary>

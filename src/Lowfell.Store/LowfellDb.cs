@@ -51,6 +51,11 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<JournalStepRow> JournalSteps => Set<JournalStepRow>();
     public DbSet<JobRow> Jobs => Set<JobRow>();
     public DbSet<BlobRow> Blobs => Set<BlobRow>();
+    public DbSet<AuthorityRow> Authorities => Set<AuthorityRow>();
+    public DbSet<DoorRow> Doors => Set<DoorRow>();
+    public DbSet<PairingKeyRow> PairingKeys => Set<PairingKeyRow>();
+    public DbSet<PairedDeviceRow> PairedDevices => Set<PairedDeviceRow>();
+    public DbSet<ReadingRow> Readings => Set<ReadingRow>();
 
     /// <summary>Options for a connection string, as server, tests and design-time tools all use them.</summary>
     public static DbContextOptions<LowfellDb> Options(string connection) =>
@@ -85,6 +90,7 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
         conventions.Words<PieceState>();
         conventions.Words<Slice>();
         conventions.Words<JobState>();
+        conventions.Words<DeviceRole>();
         conventions.Words<Vessel>();
         conventions.Words<PigmentSchool>();
         conventions.Words<SandSchool>();

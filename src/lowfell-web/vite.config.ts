@@ -26,7 +26,8 @@ const preloaded = (): Plugin => ({
   apply: "build",
   transformIndexHtml: {
     order: "post",
-    handler(_, { bundle }) {
+    handler(_, { bundle, filename }) {
+      if (!filename.endsWith("index.html")) return [];
       const chunks = Object.values(bundle ?? {}).filter((c) => c.type === "chunk");
       const byName = new Map(chunks.map((c) => [c.fileName, c]));
       const entry = new Set(chunks.filter((c) => c.isEntry).flatMap((c) => [c.fileName, ...c.imports]));
@@ -84,6 +85,7 @@ export default defineConfig({
   build: {
     outDir: "../Lowfell.Server/wwwroot",
     emptyOutDir: true,
+    rolldownOptions: { input: { index: "index.html", pair: "pair.html" } },
     // The content policy allows no data: fonts and no inline scripts.
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },

@@ -26,6 +26,12 @@ public sealed class Place : IAsyncDisposable
     public HttpClient Http { get; }
     public bool Demo { get; init; } = true;
 
+    /// <summary>A database of another place that this one serves; null for its own.</summary>
+    public string? Database { get; init; }
+
+    /// <summary>How the serving role reaches the database here.</summary>
+    public async Task<string> Serving() => $"Host=127.0.0.1;Port={Port};Username=lowfell_serve;Password={(await File.ReadAllTextAsync(Path.Combine(Data, "lowfell_serve-password"), Stop)).Trim()};Database=lowfell";
+
     public Place(string? data = null)
     {
         Data = data ?? Path.Combine(Path.GetTempPath(), $"lowfell-place-{Guid.NewGuid():n}"[..28]);
@@ -77,6 +83,8 @@ public sealed class Place : IAsyncDisposable
         info.Environment["LOWFELL_DB_PORT"] = $"{Port}";
         info.Environment["LOWFELL_DEMO"] = Demo ? "on" : "off";
         info.Environment.Remove("LOWFELL_DATABASE");
+        if (Database is not null)
+            info.Environment["LOWFELL_DATABASE"] = Database;
         var process = Process.Start(info)!;
         started.Add(process);
         return process;

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Text.Json.Nodes;
 
 namespace Lowfell.Script.Tests;
@@ -6,17 +7,23 @@ namespace Lowfell.Script.Tests;
 /// Four tablets at the bench. Each tells what happens in its order, again and again until it is answered; now and then one loses patience
 /// and never sees the answer.
 /// </summary>
-public sealed class Tablets(Place place)
+/// <param name="place">Where they work.</param>
+/// <param name="other">Another server of the same database, to which a tablet turns that gets no answer; half of them begin there.</param>
+/// <param name="atOnce">The most events in one sending.</param>
+public sealed class Tablets(Place place, Place? other = null, int atOnce = 60)
 {
     public const int Count = 4, EventsEach = 500;
-    private const int AtOnce = 60;
     private static readonly string[] kinds = ["begun", "given", "given", "paused", "wiped", "noted", "mishap", "hot air"];
     private string path = "", zone = "";
     private string[] layers = [], pieces = [];
     private int lost;
+    private readonly ConcurrentQueue<(int Tablet, Place At, DateTimeOffset When)> answered = [];
 
     /// <summary>Sendings that nobody answered.</summary>
     public int LostAnswers => lost;
+
+    /// <summary>Answers as they came: which tablet got one from which server, and when.</summary>
+    public IReadOnlyCollection<(int Tablet, Place At, DateTimeOffset When)> Answered => answered;
 
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 
@@ -45,18 +52,22 @@ public sealed class Tablets(Place place)
             ["layerId"] = layers[random.Next(layers.Length)],
             ["pieceIds"] = new JsonArray(pieces.Where(_ => random.Next(8) == 0).DefaultIfEmpty(pieces[0]).Select(p => (JsonNode)p).ToArray()),
         }).ToList();
+        var at = other is not null && n % 2 == 1 ? other : place;
         for (var from = 0; from < EventsEach;)
         {
-            var batch = new JsonArray(events.Skip(from).Take(random.Next(1, AtOnce)).Select(e => e.DeepClone()).ToArray());
-            var (status, answer, _) = await place.Send(HttpMethod.Post, path + "/events", new JsonObject { ["sentAt"] = DateTimeOffset.UtcNow, ["events"] = batch }, patience: random.Next(8) == 0 ? TimeSpan.FromMilliseconds(15) : TimeSpan.FromSeconds(20), device: $"tablet {n}");
+            var batch = new JsonArray(events.Skip(from).Take(random.Next(1, atOnce)).Select(e => e.DeepClone()).ToArray());
+            var (status, answer, _) = await at.Send(HttpMethod.Post, path + "/events", new JsonObject { ["sentAt"] = DateTimeOffset.UtcNow, ["events"] = batch }, patience: random.Next(8) == 0 ? TimeSpan.FromMilliseconds(15) : TimeSpan.FromSeconds(20), device: $"tablet {n}");
             if (status is 0 or 503)
             {
                 Interlocked.Increment(ref lost);
+                if (other is not null && answer is JsonObject { Count: 0 } && !await at.Answers())
+                    at = at == place ? other : place;
                 await Task.Yield();
                 continue;
             }
 
             Assert.True(status == 200, $"{answer.ToJsonString()} {place.Defects()}");
+            answered.Enqueue((n, at, DateTimeOffset.UtcNow));
             from = answer["lastNumber"]!.GetValue<int>();
         }
     }

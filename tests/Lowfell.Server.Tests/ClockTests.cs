@@ -6,13 +6,6 @@ namespace Lowfell.Server.Tests;
 /// <summary>Clocks go back: in autumn, after a flat battery, on a tablet that never had the time. What happened first stays first.</summary>
 public sealed class ClockTests(LowfellServer server) : PotDesk(server), IClassFixture<LowfellServer>
 {
-    private sealed class Clock(DateTimeOffset start) : TimeProvider
-    {
-        public DateTimeOffset Now { get; set; } = start;
-
-        public override DateTimeOffset GetUtcNow() => Now;
-    }
-
     [Fact]
     public async Task With_a_clock_that_goes_back_undo_takes_back_what_was_done_last()
     {

@@ -168,4 +168,20 @@ public sealed class LogTests(LowfellServer server) : IClassFixture<LowfellServer
         Assert.Contains(sponge, m => m!["times"]!.GetValue<int>() == 0);
         Assert.Equal(400, (int)(await server.Http.GetAsync($"{await Path()}/mishaps?technique=juggling", Stop)).StatusCode);
     }
+
+    [Fact]
+    public async Task The_record_has_pots_as_they_were_really_mixed_and_evenings_of_the_workshops_own_calendar()
+    {
+        var record = await server.Get($"/api/log/{await server.SetId()}/record");
+        var tide = record["pots"]!.AsArray().Single(p => p!.Text("label") == "Tide ground")!;
+        Assert.True(tide["parts"]!.AsArray().Count > 1);
+        Assert.All(tide["parts"]!.AsArray(), p => Assert.True(p!["ml"]!.GetValue<decimal>() > 0));
+        Assert.Contains(tide["zones"]!.AsArray(), z => z!.GetValue<string>() == "Tide band, Lock-wall straight");
+        Assert.Equal(["EW", "TB"], record["painters"]!.AsArray().Select(p => p!.GetValue<string>()).Where(p => p.Length == 2));
+        Assert.True(record["evenings"]!.GetValue<int>() >= 8);
+        var log = await server.Get($"/api/log/{await server.SetId()}?most=500");
+        Assert.NotEmpty(log["air"]!.AsArray());
+        Assert.All(log["air"]!.AsArray(), a => Assert.InRange(a!["lowC"]!.GetValue<double>(), 10, a["highC"]!.GetValue<double>()));
+        Assert.Equal(404, (int)(await server.Http.GetAsync($"/api/log/{Guid.NewGuid()}/record", TestContext.Current.CancellationToken)).StatusCode);
+    }
 }

@@ -1,5 +1,7 @@
+using Lowfell.Core.Drying;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Order.Rules;
 
 namespace Lowfell.Core.Bench;
 
@@ -7,9 +9,14 @@ namespace Lowfell.Core.Bench;
 public static class Watch
 {
     /// <summary>The usual hints for a layer, the first the most needful; none where there is nothing to say.</summary>
-    public static IReadOnlyList<string> For(Layer layer, Zone zone)
+    /// <param name="layer">What is laid.</param>
+    /// <param name="zone">Where.</param>
+    /// <param name="measured">The air at the bench, where it is measured.</param>
+    public static IReadOnlyList<string> For(Layer layer, Zone zone, Climate? measured = null)
     {
         var hints = new List<string>();
+        if (measured is { RelativeHumidity: > MattFrost.DampLimit and var damp } && layer is { Technique: Technique.Varnish, Main.Sheen: Sheen.Matt, Tool: Tool.Airbrush or Tool.SprayCan })
+            hints.Add(FormattableString.Invariant($"The air is damp now, {damp * 100:0} %: sprayed matt varnish can dry white. Wait, warm the room, or brush it on thinly."));
         if (Of(layer, zone) is { } first)
             hints.Add(first);
         if (layer.Coats > 1)

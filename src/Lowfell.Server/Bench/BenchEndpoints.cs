@@ -2,6 +2,7 @@ using Lowfell.Server.Http;
 using Lowfell.Server.Timetables;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
+using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -13,9 +14,9 @@ public static class BenchEndpoints
     public static void MapBench(this IEndpointRouteBuilder app)
     {
         var group = app.MapGroup("/api/bench/{workshopId:guid}").WithTags("Bench");
-        group.MapGet("/", Of).WithName("bench").WithSummary("What to do in the session at hand, what is drying, and how far this device is with what it has told.").ProducesProblem(404);
-        group.MapGet("/task", Task).WithName("benchTask").WithSummary("A layer on all pieces that want it, for work outside of the timetable.").ProducesProblem(404);
-        group.MapPost("/events", BenchIntake.Take).WithName("tellBench").WithSummary("What happened at the bench, in the order of a device: each counts once, however often and however late it is sent.").Writes<BenchTold, BenchAnswer>(Tell);
+        group.MapGet("/", Of).WithName("bench").WithSummary("What to do in the session at hand, what is drying, and how far this device is with what it has told.").ProducesProblem(404).For(DeviceRole.Look, DeviceRole.Work);
+        group.MapGet("/task", Task).WithName("benchTask").WithSummary("A layer on all pieces that want it, for work outside of the timetable.").ProducesProblem(404).For(DeviceRole.Look, DeviceRole.Work);
+        group.MapPost("/events", BenchIntake.Take).WithName("tellBench").WithSummary("What happened at the bench, in the order of a device: each counts once, however often and however late it is sent.").Writes<BenchTold, BenchAnswer>(Tell).For(DeviceRole.Work);
         group.MapPost("/rebuild", Rebuild).WithName("rebuildPieces").WithSummary("Folds the whole stream anew and puts right what is kept of it; tells how much differed.").Writes<RebuiltPieces>();
     }
 

@@ -1,6 +1,7 @@
 using Lowfell.Core.Bench;
 using Lowfell.Core.Drying;
 using Lowfell.Core.Estimates;
+using Lowfell.Core.Instruments;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Mixing.Measures;
 using Lowfell.Core.Mixing.Pots;
@@ -22,6 +23,11 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
     private Dictionary<PieceKey, PieceLayerRow> kept = [];
     private ILookup<string, BenchPot> pots = Array.Empty<BenchPot>().ToLookup(_ => "");
     private IReadOnlyList<ToldMishap> mishaps = [];
+    private Room room = new(Climate.Standard, []);
+    private DryingCourse course = new(new(Climate.Standard, []), now);
+
+    /// <summary>The air as it is measured now; null where it is as typed.</summary>
+    private Climate? Measured => room.Newest(now) is null ? null : room.At(now);
     private readonly Dictionary<(Guid, int), StackView> blown = [];
 
     public async Task<BenchReading> Read(TimetableRow? row, string device)
@@ -34,7 +40,7 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
         var last = await db.BenchDevices.AsNoTracking().Where(d => d.WorkshopId == planner.Workshop.Id && d.Device == device).Select(d => (long?)d.LastNumber).FirstOrDefaultAsync(stop) ?? 0;
         var refused = await db.BenchRefusals.AsNoTracking().Where(r => r.WorkshopId == planner.Workshop.Id && r.Device == device).OrderByDescending(r => r.Number).Take(MostRefusals).Select(r => new BenchRefusal(r.EventId, r.Number, r.Why)).ToListAsync(stop);
         return new BenchReading(
-            planner.Workshop.Id, now, last, planner.Workshop.Painters, begins, ends, plan is null ? "" : Late(made, plan), planner.Sets.Count > 0 ? planner.Sets[0].Set.Id : null, tasks, Others(taken), Wet(), await Steps(device), refused);
+            planner.Workshop.Id, now, last, planner.Workshop.Painters, begins, ends, plan is null ? "" : Late(made, plan), planner.Sets.Count > 0 ? planner.Sets[0].Set.Id : null, tasks, Others(taken), Wet(), await Steps(device), refused, room.Since is not null);
     }
 
     /// <summary>A layer on all pieces that want it; null where there is no such layer.</summary>
@@ -50,6 +56,9 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
     private async Task Load()
     {
         mishaps = await MishapBook.Read(db, planner.Workshop.Id, stop);
+        var typed = new Climate((double)planner.Workshop.TemperatureC, (double)planner.Workshop.RelativeHumidity, planner.Workshop.AirMoves);
+        room = await RoomBook.Read(db, planner.Workshop.Id, typed, now.AddHours(-LooksBackHours), stop);
+        course = new DryingCourse(room, now);
         var zones = planner.Sets.SelectMany(s => s.Places).Select(p => p.Zone.Id).ToList();
         kept = await db.PieceLayers.AsNoTracking().Where(p => zones.Contains(p.ZoneId)).ToDictionaryAsync(p => new PieceKey(p.ZoneId, p.LineId, p.PieceId), stop);
         pots = (await db.Pots.AsNoTracking().Where(p => p.WorkshopId == planner.Workshop.Id && p.RecipeKey != "").Select(p => new { p.RecipeKey, p.Id, p.Label, Ml = p.Contents.Sum(c => c.Ml) }).Where(p => p.Ml > 0).ToListAsync(stop))
@@ -92,14 +101,17 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
     {
         var (layer, zone) = (layers[index], place.Context.Zone);
         var (touch, ready) = Dries(view, index, hotAir: layer.Drying == DryingMode.HotAir);
+
+        // What is laid now dries in the air of now.
+        var pace = course.PaceNow(layer.Carrier);
         var window = StackWindows.Of(view).Where(w => w.Earlier == index).OrderBy(w => w.Window.ClosesMinutes).Select(w => (LayerWindow?)w).FirstOrDefault();
         return new BenchTask(
             place.Graph.Set.Id, place.Zone.Id, layer.Id, place.Graph.Set.Name, place.Design.Name, place.Zone.Name, index + 1, layer.Technique, string.Join(" + ", layer.Paint.Select(p => p.Material.Name)),
             view.Predictions[index].Average.Colour.ToString(), place.Design.Silhouette, EnumWords.Of(layer.Tool), layer.Region, beforehand,
-            Math.Round(HandsOn.PerPiece(layer, zone, place.Context.Pace), 1), Math.Round(HandsOn.Batch(layer, zone, Math.Max(1, pieces.Count), place.Context.Pace), 1), Math.Round(touch), Math.Round(ready),
+            Math.Round(HandsOn.PerPiece(layer, zone, place.Context.Pace), 1), Math.Round(HandsOn.Batch(layer, zone, Math.Max(1, pieces.Count), place.Context.Pace), 1), Math.Round(touch / pace), Math.Round(ready / pace),
             layer.Main is { } paint && DryingModel.TakesHotAir(paint) && view.LeavesFilm(index),
-            window is { } w && !beforehand ? new BenchWindow(EnumWords.Of(layers[w.Later].Technique), Math.Round(w.Window.OpensMinutes), Math.Round(w.Window.ClosesMinutes)) : null,
-            Mix(layer, zone, pieces.Count), beforehand ? [$"{Duration.Words(Preparations.LeadMinutes(layer.Preparation).Usual)} before it is laid: {EnumWords.Of(layer.Preparation)}."] : Watch.For(layer, zone),
+            window is { } w && !beforehand ? new BenchWindow(EnumWords.Of(layers[w.Later].Technique), Math.Round(w.Window.OpensMinutes / pace), Math.Round(w.Window.ClosesMinutes / pace)) : null,
+            Mix(layer, zone, pieces.Count), beforehand ? [$"{Duration.Words(Preparations.LeadMinutes(layer.Preparation).Usual)} before it is laid: {EnumWords.Of(layer.Preparation)}."] : Watch.For(layer, zone, Measured),
             Care.For(layer, place.Design.Substrate).Select(c => c.Text).ToList(),
             beforehand ? [] : Mishaps.For(layer.Technique, mishaps), pieces.Select(p => Piece(place.Zone.Id, layer.Id, p)).ToList(), planned);
     }
@@ -147,11 +159,12 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
                         continue;
                     var (touch, ready) = Dries(place.View, i, row.HotAir);
                     var window = windows.Value.Where(w => w.Earlier == i && !IsOver(new(place.Zone.Id, place.Layers[w.Later].Id, piece))).OrderBy(w => w.Window.ClosesMinutes).Select(w => (LayerWindow?)w).FirstOrDefault();
-                    if (done.AddMinutes(Math.Max(touch, ready)) < now && window is null)
+                    DateTimeOffset After(double minutes) => course.After(done, minutes, place.Layers[i].Carrier);
+                    if (After(Math.Max(touch, ready)) < now && window is null)
                         continue;
                     found.Add(new BenchWet(
-                        place.Zone.Id, place.Layers[i].Id, piece, row.DoneById!.Value, place.Design.Name, place.Zone.Name, label, place.Layers[i].Technique, place.View.Predictions[i].Average.Colour.ToString(), done, done.AddMinutes(touch), done.AddMinutes(ready),
-                        window is { } w ? EnumWords.Of(place.Layers[w.Later].Technique) : null, window is { } o ? done.AddMinutes(o.Window.OpensMinutes) : null, window is { } c ? done.AddMinutes(c.Window.ClosesMinutes) : null));
+                        place.Zone.Id, place.Layers[i].Id, piece, row.DoneById!.Value, place.Design.Name, place.Zone.Name, label, place.Layers[i].Technique, place.View.Predictions[i].Average.Colour.ToString(), done, After(touch), After(ready),
+                        window is { } w ? EnumWords.Of(place.Layers[w.Later].Technique) : null, window is { } o ? After(o.Window.OpensMinutes) : null, window is { } c ? After(c.Window.ClosesMinutes) : null));
                 }
         }
 

@@ -52,11 +52,12 @@ public sealed record BenchStep(Guid EventId, WorkKind Kind, string Words, DateTi
 
 /// <summary>
 /// The bench as it stands. Now is the server's clock. LastNumber is how far this device is with what it has told. Begins and Ends are those
-/// of the session at hand, or of the next one. SetId is what a photograph is of while nothing is at hand.
+/// of the session at hand, or of the next one. SetId is what a photograph is of while nothing is at hand. Measured where drying follows what
+/// instruments said.
 /// </summary>
 public sealed record BenchReading(
     Guid WorkshopId, DateTimeOffset Now, long LastNumber, IReadOnlyList<string> Painters, DateTimeOffset? Begins, DateTimeOffset? Ends, string News, Guid? SetId,
-    IReadOnlyList<BenchTask> Tasks, IReadOnlyList<BenchOther> Others, IReadOnlyList<BenchWet> Wet, IReadOnlyList<BenchStep> Steps, IReadOnlyList<BenchRefusal> Refused);
+    IReadOnlyList<BenchTask> Tasks, IReadOnlyList<BenchOther> Others, IReadOnlyList<BenchWet> Wet, IReadOnlyList<BenchStep> Steps, IReadOnlyList<BenchRefusal> Refused, bool Measured);
 
 /// <summary>
 /// One thing that happened at the bench. Id is made by the device, Number counts what that device has told. ToldAt is by its own clock. LayerId is

@@ -4,6 +4,7 @@ using Lowfell.Core.Words;
 using Lowfell.Server.Http;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
+using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -18,21 +19,26 @@ public static class ChangesEndpoints
     private const int MostPages = 100;
 
     public static void MapChanges(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/changes/{workshopId:guid}", Listen).WithTags("Changes").WithName("changes").WithSummary("Server-sent events: how a workshop stands, and each change as it is stored.").ProducesProblem(404).ProducesProblem(503);
+        app.MapGet("/api/changes/{workshopId:guid}", Listen).WithTags("Changes").WithName("changes").WithSummary("Server-sent events: how a workshop stands, and each change as it is stored.").ProducesProblem(404).ProducesProblem(503).For(DeviceRole.Look, DeviceRole.Work);
 
-    private static async Task<Results<ServerSentEventsResult<SlicesMoved>, ProblemHttpResult>> Listen(Guid workshopId, LowfellDb db, ChangeFeed feed, HttpResponse response, CancellationToken stop)
+    private static async Task<Results<ServerSentEventsResult<SlicesMoved>, ProblemHttpResult>> Listen(Guid workshopId, LowfellDb db, ChangeFeed feed, HttpContext http, CancellationToken stop)
     {
         if (!await db.Workshops.AnyAsync(w => w.Id == workshopId, stop))
             return Problems.NotFound("workshop");
         if (feed.Listening >= MostPages)
             return Problems.Of(StatusCodes.Status503ServiceUnavailable, "busy", $"More than {MostPages} pages listen already. Close some of them.");
-        response.Headers.CacheControl = "no-store";
-        return TypedResults.ServerSentEvents(Words(feed.Of(workshopId, stop), stop), "versions");
+        http.Response.Headers.CacheControl = "no-store";
+        return TypedResults.ServerSentEvents(Words(feed.Of(workshopId, stop), db, http.DeviceOf(), stop), "versions");
     }
 
-    private static async IAsyncEnumerable<SlicesMoved> Words(IAsyncEnumerable<ChangeNotice> notices, [EnumeratorCancellation] CancellationToken stop)
+    private static async IAsyncEnumerable<SlicesMoved> Words(IAsyncEnumerable<ChangeNotice> notices, LowfellDb db, PairedDevice? device, [EnumeratorCancellation] CancellationToken stop)
     {
         await foreach (var notice in notices.WithCancellation(stop))
+        {
+            // One that was sent away hears no more.
+            if (device is not null && !await Elsewhere.StillHere(db, device, stop))
+                yield break;
             yield return new SlicesMoved(notice.Versions.ToDictionary(v => EnumWords.Of(v.Key), v => v.Value), notice.Write);
+        }
     }
 }

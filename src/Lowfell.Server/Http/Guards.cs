@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Net;
 using System.Security.Cryptography;
 
 namespace Lowfell.Server.Http;
@@ -27,7 +28,7 @@ public static class Guards
         headers["Referrer-Policy"] = "no-referrer";
         headers["Cross-Origin-Opener-Policy"] = "same-origin";
         headers["Cross-Origin-Resource-Policy"] = "same-origin";
-        if (!ownHosts.Contains(http.Request.Host.Host))
+        if (!IsOwn(http))
         {
             await Problems.Of(StatusCodes.Status403Forbidden, "wrong-host", "Open Lowfell by its own address on this machine.").ExecuteAsync(http);
             return;
@@ -41,6 +42,11 @@ public static class Guards
 
         await next(http);
     });
+
+    /// <summary>By one of this machine's own names; what comes in encrypted, by the very address it came in at.</summary>
+    private static bool IsOwn(HttpContext http) => http.Request.IsHttps
+        ? IPAddress.TryParse(http.Request.Host.Host, out var named) && http.Connection.LocalIpAddress is { } at && named.Equals(at.IsIPv4MappedToIPv6 ? at.MapToIPv4() : at)
+        : ownHosts.Contains(http.Request.Host.Host);
 
     private static bool IsWrite(HttpRequest request) => !HttpMethods.IsGet(request.Method) && !HttpMethods.IsHead(request.Method);
 

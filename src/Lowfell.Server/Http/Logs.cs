@@ -14,8 +14,9 @@ internal static class Logs
 
     public static void Configure(HostBuilderContext context, LoggerConfiguration log)
     {
-        log.MinimumLevel.Information()
-            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+        var level = Enum.TryParse<LogEventLevel>(context.Configuration["Lowfell:LogLevel"], ignoreCase: true, out var asked) ? asked : LogEventLevel.Information;
+        log.MinimumLevel.Is(level)
+            .MinimumLevel.Override("Microsoft", level < LogEventLevel.Information ? level : LogEventLevel.Warning)
 
             // Refusals are not defects; what is one is logged where it is told apart, in the table of faults.
             .MinimumLevel.Override("Microsoft.AspNetCore.Diagnostics.ExceptionHandlerMiddleware", LogEventLevel.Fatal)

@@ -1,4 +1,6 @@
 using System.Text.RegularExpressions;
+using Lowfell.Core.Words;
+using Lowfell.Store.Rows;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.AspNetCore.StaticFiles;
 
@@ -16,6 +18,10 @@ internal static partial class Page
         var reading = new HttpMethodMetadata([HttpMethods.Get, HttpMethods.Head]);
         app.MapFallback("/", Open).WithMetadata(reading).ExcludeFromDescription();
         app.MapFallback("/{**path:nonfile:regex(^(?!api/|openapi/).*$)}", Open).WithMetadata(reading).ExcludeFromDescription();
+
+        // The one view that other devices get, and the page they are taken in by.
+        app.MapGet("/bench/{workshopId:guid}", Open).For(DeviceRole.Look, DeviceRole.Work).ExcludeFromDescription();
+        app.MapGet(Elsewhere.PairPage, (HttpContext http, IWebHostEnvironment host) => Send("pair.html", http, host)).ExcludeFromDescription();
     }
 
     private static readonly (string Coding, string Ending)[] codings = [("br", ".br"), ("gzip", ".gz")];
@@ -63,16 +69,19 @@ internal static partial class Page
         }
     }
 
-    private static async Task<IResult> Open(HttpContext http, IWebHostEnvironment host)
+    private static Task<IResult> Open(HttpContext http, IWebHostEnvironment host) => Send("index.html", http, host);
+
+    private static async Task<IResult> Send(string name, HttpContext http, IWebHostEnvironment host)
     {
-        var file = host.WebRootFileProvider.GetFileInfo("index.html");
+        var file = host.WebRootFileProvider.GetFileInfo(name);
         if (!file.Exists)
             return Problems.Of(StatusCodes.Status503ServiceUnavailable, "not-built", "The page has not been built. Start Lowfell with ./lowfell start.");
         await using var stream = file.CreateReadStream();
         using var reader = new StreamReader(stream);
         http.Response.Headers.CacheControl = "no-store";
         var page = OnlyItsOwn(await reader.ReadToEndAsync(http.RequestAborted), http.Request.Path);
-        return Results.Text(page.Replace(NoncePlace, http.Nonce(), StringComparison.Ordinal), "text/html; charset=utf-8");
+        var role = http.DeviceOf() is { } device ? EnumWords.Of(device.Role) : "";
+        return Results.Text(page.Replace(NoncePlace, http.Nonce(), StringComparison.Ordinal).Replace(RolePlace, role, StringComparison.Ordinal), "text/html; charset=utf-8");
     }
 
     /// <summary>Of the bundles that the page names to be fetched ahead, those of the view that is opened; a bare address opens the plan.</summary>
@@ -85,5 +94,6 @@ internal static partial class Page
     [GeneratedRegex("""<link rel="modulepreload"[^>]* data-view="(?<view>\w+)">\s*""")]
     private static partial Regex FetchedAhead();
 
-    private const string NoncePlace = "__nonce__";
+    /// <summary>What this answer's content policy names, and what the device that asks may do; nothing for this machine itself.</summary>
+    private const string NoncePlace = "__nonce__", RolePlace = "__role__";
 }

@@ -26,9 +26,26 @@ internal static class Readiness
         {
             return "The disk that holds the data is full. Nothing was changed. Make room and start again.";
         }
+        catch (PostgresException refused) when (refused.SqlState == PostgresErrorCodes.InsufficientPrivilege)
+        {
+            return "The data is older than this version, and the role that serves may not bring it up to it. Do that once as the owner: LOWFELL_OWNER_DATABASE=… ./lowfell migrate. Nothing was changed.";
+        }
         catch (NpgsqlException away) when (away is not PostgresException || away.IsTransient)
         {
             return $"The database does not answer: {away.Message}. Nothing was changed.";
+        }
+    }
+
+    /// <summary>Brings the database up to this version and gives the serving role its rights, and nothing else; what was done, or what stands in the way.</summary>
+    public static async Task<(string Says, bool Well)> MigrateNow(WebApplication app)
+    {
+        try
+        {
+            return await Migrate(app) is { } trouble ? (trouble, false) : ("The database is at this version.", true);
+        }
+        catch (NpgsqlException away)
+        {
+            return ($"The database refused: {away.Message}", false);
         }
     }
 

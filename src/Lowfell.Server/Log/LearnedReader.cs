@@ -1,6 +1,7 @@
 using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Order;
+using Lowfell.Core.Sessions;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.EntityFrameworkCore;
@@ -36,8 +37,9 @@ internal sealed class LearnedReader(IReadOnlyList<SetGraph> sets, LowfellDb db, 
             where e.WorkshopId == workshop && t.Counts
             orderby e.At descending
             select new { e.ZoneId, e.LineId, e.Device, e.At, t.Pieces, t.Minutes }).Take(MostTimes).ToListAsync(stop);
+        var zone = TimeZoneInfo.FindSystemTimeZoneById(Workshop.TimeZone);
         var bare = Bare(StoredPace.Read(Workshop.Paces));
-        return rows.GroupBy(r => (r.ZoneId, r.LineId, r.Device, Evening: DateOnly.FromDateTime(r.At.UtcDateTime.AddHours(-5))))
+        return rows.GroupBy(r => (r.ZoneId, r.LineId, r.Device, Evening: Evenings.Of(r.At, zone)))
             .Select(g =>
             {
                 if (!places.TryGetValue(g.Key.ZoneId!.Value, out var place) || place.Layers.FirstOrDefault(l => l.Id == g.Key.LineId) is not { } layer)

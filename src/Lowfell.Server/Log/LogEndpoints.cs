@@ -19,6 +19,7 @@ public static class LogEndpoints
         var log = app.MapGroup("/api/log/{setId:guid}").WithTags("Log");
         log.MapGet("/", Of).WithName("log").WithSummary("What happened, the newest first; of one piece, one zone, or certain kinds.").ProducesProblem(400).ProducesProblem(404);
         log.MapGet("/log.csv", Csv).WithName("logAsTable").WithSummary("All of it, a line for every event.").Produces<string>(200, "text/csv").ProducesProblem(404);
+        log.MapGet("/record", RecordReader.Of).WithName("record").WithSummary("What a printed record of the set has besides the cores: pots as they were really made, evenings and hands.").ProducesProblem(404);
         log.MapPhotos();
         log.MapLearned();
         log.MapMishaps();

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Lowfell.Core.Sessions;
 using Lowfell.Core.Words;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
@@ -12,8 +13,10 @@ internal sealed record LogAsk(Guid? PieceId, Guid? ZoneId, IReadOnlyList<WorkKin
 /// <summary>Words the log of a set.</summary>
 internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken stop)
 {
-    /// <summary>An evening that goes on past midnight is still that evening.</summary>
-    private static readonly TimeSpan dayBreaks = TimeSpan.FromHours(5);
+    /// <summary>Readings this long before and after what happened belong to it.</summary>
+    private static readonly TimeSpan around = TimeSpan.FromMinutes(15);
+
+    private const int MostReadings = 20_000;
 
     private readonly TimeZoneInfo zone = TimeZoneInfo.FindSystemTimeZoneById(graph.Workshop.TimeZone);
 
@@ -23,7 +26,20 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
         var ids = rows.Select(r => r.Id).ToList();
         var photos = (await PhotoEndpoints.Words(db.Photos.Where(p => p.EventId != null && ids.Contains(p.EventId.Value) && p.PutAwayAt == null), db, stop)).ToLookup(p => p.EventId!.Value);
         var next = rows.Count == ask.Most ? Mark(rows[^1].At, rows[^1].Sequence) : "";
-        return new LogPage(graph.Workshop.Id, graph.Set.Id, graph.Set.Name, graph.Workshop.TimeZone, rows.Select(r => Word(r, photos[r.Id].ToList())).ToList(), next);
+        return new LogPage(graph.Workshop.Id, graph.Set.Id, graph.Set.Name, graph.Workshop.TimeZone, rows.Select(r => Word(r, photos[r.Id].ToList())).ToList(), await Air(rows), next);
+    }
+
+    /// <summary>The air while something happened: between the first and the last event of each evening.</summary>
+    private async Task<List<EveningAir>> Air(List<Row> rows)
+    {
+        if (rows.Count == 0)
+            return [];
+        var evenings = rows.GroupBy(r => Evenings.Of(r.At, zone)).ToDictionary(g => g.Key, g => (From: g.Min(r => r.At) - around, To: g.Max(r => r.At) + around));
+        var (from, to) = (evenings.Values.Min(e => e.From), evenings.Values.Max(e => e.To));
+        var said = await RoomBook.Measured(db, graph.Workshop.Id).Where(r => r.At >= from && r.At <= to).OrderByDescending(r => r.At).Take(MostReadings).Select(r => new { r.At, C = r.TemperatureC!.Value, Humidity = r.RelativeHumidity!.Value }).ToListAsync(stop);
+        return said.GroupBy(r => Evenings.Of(r.At, zone)).Where(g => evenings.ContainsKey(g.Key))
+            .Select(g => (g.Key, Said: g.Where(r => r.At >= evenings[g.Key].From && r.At <= evenings[g.Key].To).ToList())).Where(g => g.Said.Count > 0)
+            .Select(g => new EveningAir(g.Key, Math.Round(g.Said.Min(r => r.C), 1), Math.Round(g.Said.Max(r => r.C), 1), Math.Round(g.Said.Min(r => r.Humidity), 2), Math.Round(g.Said.Max(r => r.Humidity), 2))).ToList();
     }
 
     /// <summary>A place in the log, as it travels.</summary>
@@ -76,5 +92,5 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
 
     private List<string> Labels(List<Guid> pieces) => pieces.Select(p => graph.Plan.PieceLabels.GetValueOrDefault(p, "?")).OrderBy(l => l.Length).ThenBy(l => l, StringComparer.Ordinal).ToList();
 
-    private DateOnly Session(DateTimeOffset at) => DateOnly.FromDateTime((TimeZoneInfo.ConvertTime(at, zone) - dayBreaks).DateTime);
+    private DateOnly Session(DateTimeOffset at) => Evenings.Of(at, zone);
 }

@@ -24,8 +24,11 @@ public sealed record LogEntry(
     Guid Id, WorkKind Kind, DateTimeOffset At, DateOnly Session, string Painter, string Design, Guid? ZoneId, string Zone, int? Layer, string Technique, IReadOnlyList<string> Pieces, string Pot,
     decimal? Minutes, decimal? EstimateMinutes, bool Counts, string Note, string SavedBy, bool TakenBack, IReadOnlyList<PhotoDto> Photos);
 
-/// <summary>Part of the log, the newest first. Next asks for what came before it; empty at the end.</summary>
-public sealed record LogPage(Guid WorkshopId, Guid SetId, string Set, string TimeZone, IReadOnlyList<LogEntry> Entries, string Next);
+/// <summary>The air of an evening as it was measured, lowest and highest: Celsius, and relative humidity 0..1.</summary>
+public sealed record EveningAir(DateOnly Session, double LowC, double HighC, double LowHumidity, double HighHumidity);
+
+/// <summary>Part of the log, the newest first, with the air of its evenings where it was measured. Next asks for what came before it; empty at the end.</summary>
+public sealed record LogPage(Guid WorkshopId, Guid SetId, string Set, string TimeZone, IReadOnlyList<LogEntry> Entries, IReadOnlyList<EveningAir> Air, string Next);
 
 /// <summary>What was looked for, found: what it is, in words, and where it stands.</summary>
 public sealed record Hit(HitKind Kind, Guid Id, string Title, string Words, DateTimeOffset? At, Guid? SetId, Guid? ZoneId);
@@ -54,3 +57,12 @@ public sealed record LearnedReading(Guid WorkshopId, uint Version, IReadOnlyList
 
 /// <summary>Which material's drying times are to be as they were seen, and the factor that was shown.</summary>
 public sealed record DryingIn(Guid? MaterialId, double? Factor);
+
+/// <summary>So much of a material as really went into a pot; drops as they were counted, null where it was measured.</summary>
+public sealed record RecordPart(string Name, decimal Ml, int? Drops);
+
+/// <summary>A pot that was laid on this set: everything that was put in, in the order of the mix, and where it went.</summary>
+public sealed record RecordPot(Guid Id, string Label, DateTimeOffset MadeAt, string Painter, IReadOnlyList<RecordPart> Parts, IReadOnlyList<string> Zones);
+
+/// <summary>What a printed record of a set has besides the cores of its zones: its pots, when work began and when it was last gone on with.</summary>
+public sealed record RecordReading(Guid SetId, string TimeZone, DateTimeOffset? Begun, DateTimeOffset? Last, int Evenings, double Hours, IReadOnlyList<string> Painters, IReadOnlyList<RecordPot> Pots);

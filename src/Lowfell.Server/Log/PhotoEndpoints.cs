@@ -16,7 +16,7 @@ internal static class PhotoEndpoints
     public static void MapPhotos(this RouteGroupBuilder log)
     {
         log.MapGet("/photos", List).WithName("photos").WithSummary("Photographs of a set, or of one piece, the newest first.").ProducesProblem(404);
-        log.MapPost("/photos", Add).WithName("addPhoto").WithSummary("Keeps a photograph: its pixels, and nothing of camera or place.").Writes<PhotoTold, PhotoDto>(Tell, StatusCodes.Status201Created).WithMetadata(new LargeBody());
+        log.MapPost("/photos", Add).WithName("addPhoto").WithSummary("Keeps a photograph: its pixels, and nothing of camera or place.").Writes<PhotoTold, PhotoDto>(Tell, StatusCodes.Status201Created).WithMetadata(new LargeBody()).For(DeviceRole.Work);
         log.MapPut("/photos/{photoId:guid}", Change).WithName("changePhoto").WithSummary("What is said of a photograph, and whether it is put away.").Writes<PhotoTold, PhotoDto>(Tell);
         log.MapGet("/photos/{photoId:guid}.jpg", (Guid setId, Guid photoId, LowfellDb db, HttpResponse to, CancellationToken stop) => Show(setId, photoId, false, db, to, stop)).WithName("photo").Produces(200, contentType: Pictures.Type).ProducesProblem(404);
         log.MapGet("/photos/{photoId:guid}/small.jpg", (Guid setId, Guid photoId, LowfellDb db, HttpResponse to, CancellationToken stop) => Show(setId, photoId, true, db, to, stop)).WithName("smallPhoto").Produces(200, contentType: Pictures.Type).ProducesProblem(404);

@@ -3,6 +3,7 @@ using CsvHelper;
 using Lowfell.Core.Bench;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Pieces;
+using Lowfell.Core.Sessions;
 using Lowfell.Core.Sight;
 using Lowfell.Core.Words;
 using Lowfell.Server.Http;
@@ -87,8 +88,9 @@ public static class CoresEndpoints
             from layer in layers.DefaultIfEmpty()
             orderby e.At descending, e.Sequence descending
             select new { e.Id, e.Kind, e.ZoneId, Technique = layer == null ? (Technique?)null : layer.Technique, Pot = pot == null ? "" : pot.Label, e.Note, e.SavedBy, e.Actor, e.At, TakenBack = db.WorkEvents.Any(u => u.UndoesId == e.Id) }).Take(MostEvents).ToListAsync(stop);
+        var clock = TimeZoneInfo.FindSystemTimeZoneById(graph.Workshop.TimeZone);
         return TypedResults.Ok(new StoryReading(
-            pieceId, design.Pieces.First(p => p.Id == pieceId).Label, design.Name,
-            events.Select(e => new StoryEvent(e.Id, e.Kind, e.ZoneId is { } z ? graph.Plan.ZoneNames.GetValueOrDefault(z, "") : "", e.Technique is { } t ? EnumWords.Of(t) : "", e.Pot, e.Note, e.SavedBy, e.Actor, e.At, e.TakenBack)).ToList()));
+            pieceId, design.Pieces.First(p => p.Id == pieceId).Label, design.Name, graph.Workshop.TimeZone,
+            events.Select(e => new StoryEvent(e.Id, e.Kind, e.ZoneId is { } z ? graph.Plan.ZoneNames.GetValueOrDefault(z, "") : "", e.Technique is { } t ? EnumWords.Of(t) : "", e.Pot, e.Note, e.SavedBy, e.Actor, e.At, Evenings.Of(e.At, clock), e.TakenBack)).ToList()));
     }
 }

@@ -22,7 +22,7 @@ public sealed record CorePiece(Guid Id, string Label, IReadOnlyList<CoreCell> Ce
 public sealed record CoresReading(Guid WorkshopId, Guid SetId, Guid DesignId, Guid ZoneId, string Design, string Zone, IReadOnlyList<CoreLine> Lines, IReadOnlyList<CorePiece> Pieces);
 
 /// <summary>Something that happened to a piece.</summary>
-public sealed record StoryEvent(Guid Id, WorkKind Kind, string Zone, string Technique, string Pot, string Note, string SavedBy, string Painter, DateTimeOffset At, bool TakenBack);
+public sealed record StoryEvent(Guid Id, WorkKind Kind, string Zone, string Technique, string Pot, string Note, string SavedBy, string Painter, DateTimeOffset At, DateOnly Session, bool TakenBack);
 
-/// <summary>The story of one piece, newest first.</summary>
-public sealed record StoryReading(Guid PieceId, string Label, string Design, IReadOnlyList<StoryEvent> Events);
+/// <summary>The story of one piece, newest first; its evenings are those of the workshop's own time zone.</summary>
+public sealed record StoryReading(Guid PieceId, string Label, string Design, string TimeZone, IReadOnlyList<StoryEvent> Events);

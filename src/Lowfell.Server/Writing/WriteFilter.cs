@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Security.Cryptography;
 using System.Text.Json;
 using Lowfell.Server.Http;
@@ -30,6 +31,7 @@ internal sealed class WriteFilter(Write write, LowfellDb db, SetGraphs graphs, I
         var hash = await Hash(http.Request);
         var actor = Actor.Of(http.Request);
         var progress = WriteProgress.Of(http);
+        var began = Stopwatch.GetTimestamp();
         var retry = new WriteRetry(db);
         var result = await retry.ExecuteAsync(async stop =>
         {
@@ -58,6 +60,7 @@ internal sealed class WriteFilter(Write write, LowfellDb db, SetGraphs graphs, I
                 throw WriteRetry.Broke(unclear);
             }
         }, http.RequestAborted);
+        Metrics.Wrote(result is IResult ? "refused" : progress.State == WriteState.Stored ? "stored" : "again", Stopwatch.GetElapsedTime(began));
         if (result is IResult refusal)
             return refusal;
         progress.State = WriteState.Stored;

@@ -43,6 +43,7 @@ public static class DemoSet
         await db.SaveChangesAsync(stop);
         await new DemoPots(db, set, shelf, now).Load(stop);
         await new DemoBench(db, set, now).Load(stop);
+        await new DemoRoom(db, set.WorkshopId, now).Load(stop);
         await PieceBook.Rebuild(db, workshop.Id, stop);
         await db.SaveChangesAsync(stop);
         return true;

@@ -86,6 +86,35 @@ namespace Lowfell.Store.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.AuthorityRow", b =>
+                {
+                    b.Property<short>("Id")
+                        .HasColumnType("smallint")
+                        .HasColumnName("id");
+
+                    b.Property<byte[]>("Certificate")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("certificate");
+
+                    b.Property<byte[]>("Key")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("key");
+
+                    b.Property<DateTimeOffset>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.HasKey("Id")
+                        .HasName("pk_authorities");
+
+                    b.ToTable("authorities", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_authorities_one", "id = 1");
+                        });
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.BenchDeviceRow", b =>
                 {
                     b.Property<Guid>("WorkshopId")
@@ -439,6 +468,35 @@ namespace Lowfell.Store.Migrations
                     b.ToTable("done_layers", null, t =>
                         {
                             t.HasCheckConstraint("ck_done_layers_times", "times > 0");
+                        });
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.DoorRow", b =>
+                {
+                    b.Property<short>("Id")
+                        .HasColumnType("smallint")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("address");
+
+                    b.Property<DateTimeOffset>("OpenedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("opened_at");
+
+                    b.Property<int>("Port")
+                        .HasColumnType("integer")
+                        .HasColumnName("port");
+
+                    b.HasKey("Id")
+                        .HasName("pk_doors");
+
+                    b.ToTable("doors", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_doors_one", "id = 1 and port between 1 and 65535");
                         });
                 });
 
@@ -1066,6 +1124,128 @@ namespace Lowfell.Store.Migrations
                     b.ToTable("mixes", (string)null);
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.PairedDeviceRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("name");
+
+                    b.Property<DateTimeOffset>("PairedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("paired_at");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("role");
+
+                    b.Property<DateTimeOffset?>("SeenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("seen_at");
+
+                    b.Property<DateTimeOffset?>("SentAwayAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("sent_away_at");
+
+                    b.Property<byte[]>("TokenHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("token_hash");
+
+                    b.Property<string>("Trouble")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("trouble");
+
+                    b.Property<DateTimeOffset?>("TroubleAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("trouble_at");
+
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_paired_devices");
+
+                    b.HasIndex("TokenHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_paired_devices_token_hash");
+
+                    b.HasIndex("WorkshopId")
+                        .HasDatabaseName("ix_paired_devices_workshop_id");
+
+                    b.ToTable("paired_devices", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_paired_devices_role", "role in ('look', 'work', 'measure')");
+
+                            t.HasCheckConstraint("ck_paired_devices_token_hash", "length(token_hash) = 32");
+                        });
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.PairingKeyRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid?>("DeviceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("device_id");
+
+                    b.Property<DateTimeOffset>("GoodUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("good_until");
+
+                    b.Property<byte[]>("KeyHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("key_hash");
+
+                    b.Property<DateTimeOffset>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("role");
+
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_pairing_keys");
+
+                    b.HasIndex("DeviceId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_pairing_keys_device_id");
+
+                    b.HasIndex("KeyHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_pairing_keys_key_hash");
+
+                    b.HasIndex("WorkshopId")
+                        .HasDatabaseName("ix_pairing_keys_workshop_id");
+
+                    b.ToTable("pairing_keys", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_pairing_keys_good_until", "good_until > made_at and length(key_hash) = 32");
+
+                            t.HasCheckConstraint("ck_pairing_keys_role", "role in ('look', 'work', 'measure')");
+                        });
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.PhotoRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1435,6 +1615,54 @@ namespace Lowfell.Store.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.ReadingRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("DeviceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("device_id");
+
+                    b.Property<double?>("Grams")
+                        .HasColumnType("double precision")
+                        .HasColumnName("grams");
+
+                    b.Property<double?>("RelativeHumidity")
+                        .HasColumnType("double precision")
+                        .HasColumnName("relative_humidity");
+
+                    b.Property<double?>("TemperatureC")
+                        .HasColumnType("double precision")
+                        .HasColumnName("temperature_c");
+
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_readings");
+
+                    b.HasIndex("DeviceId", "At")
+                        .HasDatabaseName("ix_readings_device_id_at");
+
+                    b.HasIndex("WorkshopId", "At")
+                        .HasDatabaseName("ix_readings_workshop_id_at");
+
+                    b.ToTable("readings", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_readings_one_thing", "(grams is null) = (temperature_c is not null) and (temperature_c is null) = (relative_humidity is null) and relative_humidity between 0 and 1 and temperature_c between -10 and 45 and abs(coalesce(grams, 0)) <= 5000");
+                        });
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.RecipePartRow", b =>
                 {
                     b.Property<Guid>("RecipeId")
@@ -1648,7 +1876,7 @@ namespace Lowfell.Store.Migrations
 
                     b.ToTable("slice_versions", null, t =>
                         {
-                            t.HasCheckConstraint("ck_slice_versions_slice", "slice in ('plan', 'shelf', 'stock', 'work', 'sessions')");
+                            t.HasCheckConstraint("ck_slice_versions_slice", "slice in ('plan', 'shelf', 'stock', 'work', 'sessions', 'devices')");
                         });
                 });
 
@@ -2787,6 +3015,32 @@ namespace Lowfell.Store.Migrations
                         .HasConstraintName("fk_mixes_workshops_workshop_id");
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.PairedDeviceRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_paired_devices_workshops_workshop_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.PairingKeyRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.PairedDeviceRow", null)
+                        .WithMany()
+                        .HasForeignKey("DeviceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_pairing_keys_paired_devices_device_id");
+
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_pairing_keys_workshops_workshop_id");
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.PhotoRow", b =>
                 {
                     b.HasOne("Lowfell.Store.Rows.BlobRow", null)
@@ -2912,6 +3166,23 @@ namespace Lowfell.Store.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_pots_workshops_workshop_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.ReadingRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.PairedDeviceRow", null)
+                        .WithMany()
+                        .HasForeignKey("DeviceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_readings_paired_devices_device_id");
+
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_readings_workshops_workshop_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.RecipePartRow", b =>

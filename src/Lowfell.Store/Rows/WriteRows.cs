@@ -37,6 +37,9 @@ public enum Slice
 
     /// <summary>Timetables that were taken over.</summary>
     Sessions,
+
+    /// <summary>Other devices, and where they come in.</summary>
+    Devices,
 }
 
 /// <summary>Counts the writes to one slice of a workshop: who holds that slice at this version holds it as it is.</summary>

@@ -8,6 +8,9 @@ import { Ticked, Typed } from "./kit/form/fields";
 import { sayFigure } from "./kit/form/figures";
 import { useForm } from "./kit/form/useForm";
 import { useSay } from "./kit/Toast";
+import { airWords, useInstruments } from "./shared/instruments";
+
+const LOOK_MS = 15_000;
 
 const schema = z.object({
   temperatureC: figure("°C", { name: "The temperature", least: -10, most: 45 }),
@@ -19,6 +22,8 @@ const schema = z.object({
 export function BenchAir({ workshop, onClose }: { workshop: Schema["WorkshopEntry"]; onClose: () => void }) {
   const [send] = useWrite("plan", "shelf");
   const say = useSay();
+  const air = useInstruments(workshop.id, LOOK_MS)?.air;
+  const measured = air?.by ? air : null;
   const { form, submit, busy, refused } = useForm({
     schema,
     version: workshop.version,
@@ -55,6 +60,26 @@ export function BenchAir({ workshop, onClose }: { workshop: Schema["WorkshopEntr
         <Typed control={form.control} name="temperatureC" label="Temperature" inputMode="decimal" />
         <Typed control={form.control} name="relativeHumidity" label="Humidity" inputMode="decimal" />
         <div className="sm:col-span-2">
+          {measured && (
+            <p className="mb-2 text-soft">
+              Measured now, by {measured.by}: {airWords(measured)}. At the bench that counts while it is
+              fresh; plans for other evenings keep to what is typed.{" "}
+              <Button
+                onClick={() => {
+                  form.setValue("temperatureC", sayFigure(Math.round(measured.temperatureC * 2) / 2, "°C"), {
+                    shouldDirty: true,
+                  });
+                  form.setValue(
+                    "relativeHumidity",
+                    sayFigure(Math.round(measured.relativeHumidity * 100), "%"),
+                    { shouldDirty: true },
+                  );
+                }}
+              >
+                Type it in
+              </Button>
+            </p>
+          )}
           <Ticked
             control={form.control}
             name="airMoves"

@@ -1,10 +1,12 @@
-import { createBrowserRouter, type LoaderFunctionArgs } from "react-router";
+import { createBrowserRouter, type LoaderFunctionArgs, type RouteObject } from "react-router";
 import { cache } from "./api/cache";
 import { overviewQuery, workshopsQuery, zoneQuery } from "./api/queries";
+import { BenchShell } from "./BenchShell";
 import { Shell } from "./Shell";
 import { Home } from "./Home";
 import { Lost } from "./kit/Lost";
 import { NotHere } from "./kit/NotHere";
+import { role } from "./kit/role";
 import { views } from "./views";
 
 /** What a view will ask for first is read while its bundle is on the way. */
@@ -23,8 +25,18 @@ function readAheadOfLast() {
   return null;
 }
 
+/** All that another device gets: the bench, without a way to anywhere else. */
+const elsewhere: RouteObject[] = [
+  {
+    path: "/",
+    element: <BenchShell />,
+    errorElement: <Lost />,
+    children: views.filter((v) => v.id === "bench").map((v) => ({ path: v.path, lazy: v.load })),
+  },
+];
+
 // Each view is a bundle of its own.
-export const router = createBrowserRouter([
+const here: RouteObject[] = [
   {
     path: "/",
     element: <Shell />,
@@ -38,4 +50,6 @@ export const router = createBrowserRouter([
       },
     ],
   },
-]);
+];
+
+export const router = createBrowserRouter(role ? elsewhere : here);

@@ -132,6 +132,14 @@ export const views: readonly View[] = [
     load: () => import("./features/log/LogView"),
   },
   {
+    id: "record",
+    words: "Record",
+    says: "the set as it was really done, to print and keep",
+    home: "log",
+    path: "record/:setId",
+    load: () => import("./features/record/RecordView"),
+  },
+  {
     id: "sets",
     words: "All sets",
     says: "all sets of the workshop",
@@ -174,6 +182,14 @@ export const views: readonly View[] = [
     path: "house/:workshopId",
     key: "h",
     load: () => import("./features/house/HouseRulesView"),
+  },
+  {
+    id: "devices",
+    words: "Other devices",
+    says: "the bench on a phone or tablet, and instruments",
+    home: "workshop menu",
+    path: "devices/:workshopId",
+    load: () => import("./features/devices/DevicesView"),
   },
 ];
 

@@ -14,7 +14,8 @@ internal sealed class MattFrost : LayerRule
         "One thin coat; satin instead; brush it on.");
 
     /// <summary>Relative humidity above which sprayed matt varnish is at risk; films of matt varnish thicker than this many usual coats.</summary>
-    private const double DampLimit = 0.65, ThickCoats = 2;
+    internal const double DampLimit = 0.65;
+    private const double ThickCoats = 2;
 
     /// <summary>Brushed on deep relief it pools from this many coats on.</summary>
     private const double PoolsCoats = 1.5;

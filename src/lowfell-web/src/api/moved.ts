@@ -26,6 +26,7 @@ const shows = {
     "so far",
     "log",
     "learned",
+    "record",
   ],
   shelf: [
     "materials",
@@ -71,9 +72,11 @@ const shows = {
     "log",
     "photos",
     "learned",
+    "record",
     "mishaps",
   ],
   sessions: ["sessions", "bench", "chance", "calendar", "steps"],
+  devices: ["devices"],
 } as const;
 
 export type Slice = keyof typeof shows;

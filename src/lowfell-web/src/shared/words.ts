@@ -84,3 +84,7 @@ export const heaviness = (strength: number) =>
     : strength === 0
       ? "not at all"
       : `${strength < 1 ? "lighter" : "heavier"}, ${percent(strength)} of usual`;
+
+/** The day of an instant by the workshop's calendar: "20 Nov 2026". */
+export const dayIn = (at: string, timeZone: string) =>
+  new Date(at).toLocaleDateString("en-GB", { timeZone, day: "numeric", month: "short", year: "numeric" });

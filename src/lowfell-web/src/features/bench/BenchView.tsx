@@ -3,6 +3,7 @@ import { useParams, useSearchParams } from "react-router";
 import { api } from "../../api/client";
 import { hindered } from "../../api/hindered";
 import { workAtBench } from "../../kit/bench";
+import { role } from "../../kit/role";
 import { useCommands } from "../../kit/keys";
 import { useSay } from "../../kit/Toast";
 import { Trouble } from "../../kit/Trouble";
@@ -21,6 +22,7 @@ import { MixDialog } from "./MixDialog";
 import { NoteDialog, type NoteKind } from "./NoteDialog";
 import { keepPage } from "./shellCache";
 import type { Piece, Task, Told } from "./types";
+import { useAir } from "./useAir";
 import { useAwake } from "./useAwake";
 import { useBench } from "./useBench";
 import { useNow } from "./useNow";
@@ -82,6 +84,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
   const pot = task?.mix?.pots.find((p) => p.id === potId) ?? task?.mix?.pots[0] ?? null;
   useAwake(bench.tasks.some((t) => t.pieces.some((p) => p.state === "begun")));
   useAlerts(closing);
+  const air = useAir(workshopId);
 
   const told = async (told: Told, words: string) => {
     // Work outside of the session is known here alone: it is what it was when it was chosen, less what is told of it.
@@ -261,7 +264,9 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
   ];
   useCommands(
     "Bench",
-    acts.filter((a) => !a.off).map((a) => ({ id: `bench ${a.id}`, key: a.key, says: a.says, run: a.run })),
+    acts
+      .filter((a) => !a.off && (role !== "look" || a.id === "alerts"))
+      .map((a) => ({ id: `bench ${a.id}`, key: a.key, says: a.says, run: a.run })),
   );
   usePedal(
     acts.find((a) => a.id === "done")!,
@@ -271,7 +276,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
   const close = () => setOpen(null);
   return (
     <div className="flex min-h-full flex-col gap-3 p-3 md:grid md:h-full md:grid-cols-[minmax(0,1fr)_minmax(280px,34%)] md:grid-rows-[auto_auto_minmax(0,1fr)_auto] md:px-5">
-      <Waits reading={reading} now={now} away={away} queue={state.waiting} />
+      <Waits reading={reading} now={now} away={away} queue={state.waiting} air={air} />
       <Doors doors={closing} />
       <div className="min-h-0 md:col-start-1 md:row-span-2 md:row-start-2 md:overflow-y-auto">
         {task && piece ? (
@@ -290,7 +295,13 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
         )}
       </div>
       <Line rows={line} now={now} />
-      <Actions acts={acts} />
+      {role === "look" ? (
+        <p className="text-sm text-soft md:col-span-2">
+          This device looks on: what happens is told elsewhere.
+        </p>
+      ) : (
+        <Actions acts={acts} />
+      )}
       <input
         id="take-photo"
         type="file"
@@ -330,6 +341,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
       )}
       {open === "mix" && task?.mix && (
         <MixDialog
+          workshopId={workshopId}
           task={task}
           mix={task.mix}
           pot={pot}
@@ -362,7 +374,7 @@ function usePedal(done: Act, back: Act) {
       const act = { PageDown: done, PageUp: back }[e.key];
       if (!act || e.defaultPrevented || document.querySelector("[role=dialog]")) return;
       e.preventDefault();
-      if (!act.off && !e.repeat) act.run();
+      if (!act.off && !e.repeat && role !== "look") act.run();
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);

@@ -6,12 +6,14 @@ import { TextField } from "../../kit/Field";
 import { NumberField } from "../../kit/NumberField";
 import { Select } from "../../kit/Select";
 import { ml } from "../../shared/words";
+import { ByScale, type Measured } from "./ByScale";
 import type { Task, Told } from "./types";
 
 const vessels: readonly Schema["Vessel"][] = ["jar", "wet palette", "palette"];
 
 /** A pot as it was really mixed, or topped up: drops as they were counted, from the shelf. */
 export function MixDialog(props: {
+  workshopId: string;
   task: Task;
   mix: Schema["BenchMix"];
   /** The pot that is in use for it, when there is one. */
@@ -27,11 +29,15 @@ export function MixDialog(props: {
   );
   const [vessel, setVessel] = useState<Schema["Vessel"]>(vessels[0]!);
   const [drops, setDrops] = useState(mix.parts.map((p) => p.drops));
+  // By the scale where one stands there: as weighed until a figure is put in its place.
+  const [measured, setMeasured] = useState<Measured[] | null>(null);
   const into = more ? pot : null;
   const tell = () => {
-    const amounts = mix.parts.flatMap((p, i) =>
-      drops[i]! > 0 ? [{ materialId: p.materialId, drops: drops[i]!, ml: null }] : [],
-    );
+    const amounts = measured
+      ? measured.map((m) => ({ materialId: m.materialId, drops: null, ml: m.ml }))
+      : mix.parts.flatMap((p, i) =>
+          drops[i]! > 0 ? [{ materialId: p.materialId, drops: drops[i]!, ml: null }] : [],
+        );
     if (into)
       props.onTell(
         { kind: "topped up", zoneId: task.zoneId, potId: into.id, amounts },
@@ -72,6 +78,21 @@ export function MixDialog(props: {
             ))}
           </div>
         )}
+        {mix.parts.length > 1 && (
+          <ByScale
+            workshopId={props.workshopId}
+            mix={mix}
+            onMeasured={(all) => {
+              setMeasured(all);
+              setDrops(all.map((m) => m.drops));
+            }}
+          />
+        )}
+        {measured && (
+          <p role="status" className="text-sm text-soft">
+            As weighed: {measured.map((m) => ml(m.ml)).join(" + ")}.
+          </p>
+        )}
         {mix.parts.map((p, i) => (
           <NumberField
             key={p.materialId}
@@ -80,7 +101,10 @@ export function MixDialog(props: {
             unit={p.brushLoads ? "" : "drops"}
             least={0}
             most={2000}
-            onSet={(n) => setDrops((all) => all.map((d, k) => (k === i ? Math.round(n) : d)))}
+            onSet={(n) => {
+              setMeasured(null);
+              setDrops((all) => all.map((d, k) => (k === i ? Math.round(n) : d)));
+            }}
           />
         ))}
         {!into && (

@@ -1,10 +1,17 @@
 import type { Queue } from "../../shared/bench/queue";
+import { airWords, type Instruments } from "../../shared/instruments";
 import { clockAt, dayAt } from "./says";
 import type { Reading } from "./types";
 
 /** The time, the session, and what has not got to the server yet. */
-export function Waits(props: { reading: Reading; now: number; away: boolean; queue: Queue }) {
-  const { reading, now, away, queue } = props;
+export function Waits(props: {
+  reading: Reading;
+  now: number;
+  away: boolean;
+  queue: Queue;
+  air: Instruments | undefined;
+}) {
+  const { reading, now, away, queue, air } = props;
   const { begins, ends } = reading;
   const on = begins && ends && Date.parse(begins) <= now && now < Date.parse(ends);
   return (
@@ -19,6 +26,16 @@ export function Waits(props: { reading: Reading; now: number; away: boolean; que
             ? `work of the session of ${dayAt(begins)}, ${clockAt(begins)}`
             : "no session is planned"}
       </span>
+      {air?.air.by && (
+        <span className="text-soft" data-measured>
+          {airWords(air.air)}, measured by {air.air.by}
+        </span>
+      )}
+      {air?.troubles.map((t) => (
+        <span key={`${t.deviceId} ${t.says}`} className="text-amber">
+          ▲ {t.says}
+        </span>
+      ))}
       {reading.news && <span className="text-amber">▲ {reading.news}</span>}
       <span role="status" className="ml-auto text-amber" data-waiting={queue.events.length + queue.photos}>
         {queue.events.length + queue.photos > 0 &&

@@ -80,7 +80,7 @@ function withPot(task: Task, e: BenchEvent): Task {
   if (!mix || (e.kind === "made" ? mix.key !== e.recipeKey : !mix.pots.some((p) => p.id === e.potId)))
     return task;
   const unit = (id: string) => mix.parts.find((p) => p.materialId === id)?.unitMl ?? 0;
-  const filled = (e.amounts ?? []).reduce((sum, a) => sum + a.drops * unit(a.materialId), 0);
+  const filled = (e.amounts ?? []).reduce((sum, a) => sum + (a.ml ?? (a.drops ?? 0) * unit(a.materialId)), 0);
   const pots =
     e.kind === "made"
       ? [{ id: e.potId!, label: e.label ?? "", ml: filled }, ...mix.pots]

@@ -7,7 +7,7 @@ import { Choice } from "../../kit/Field";
 import { Trouble } from "../../kit/Trouble";
 import { labelsOf } from "../../shared/labels";
 import { minutes } from "../../shared/words";
-import { clockIn, dayWords, evenings, kindWords } from "./evenings";
+import { airOf, clockIn, dayWords, evenings, kindWords } from "./evenings";
 import type { Entry } from "./types";
 
 const shown = {
@@ -48,6 +48,7 @@ export function StoryPanel(props: { setId: string; designs: Schema["PlanOverview
   // When hands came onto something is told by the minutes of what they did.
   const entries =
     log.data?.pages.flatMap((p) => p.entries).filter((e) => e.kind !== "begun" && e.kind !== "paused") ?? [];
+  const air = new Map(log.data?.pages.flatMap((p) => p.air.map((a) => [a.session, a] as const)));
   const timeZone = log.data?.pages[0]?.timeZone ?? "UTC";
   return (
     <>
@@ -77,6 +78,7 @@ export function StoryPanel(props: { setId: string; designs: Schema["PlanOverview
             <span className="text-xs font-normal text-soft">
               {e.painters.join(", ")}
               {e.minutes > 0 && ` · ${minutes(e.minutes)} hands on`}
+              {air.get(e.day) && ` · ${airOf(air.get(e.day)!)}, measured`}
             </span>
           </h2>
           <ul>

@@ -1,3 +1,4 @@
+import type { Schema } from "../../api/client";
 import type { Entry } from "./types";
 
 /** An evening at the bench, newest first, with what happened in it. */
@@ -37,6 +38,13 @@ export const dayWords = (day: string) =>
     month: "long",
     year: "numeric",
   });
+
+/** The air of an evening: 16.8–19.2 °C, 55–61 %. */
+export function airOf(air: Schema["EveningAir"]) {
+  const span = (low: string, high: string) => (low === high ? low : `${low}–${high}`);
+  const share = (humidity: number) => String(Math.round(humidity * 100));
+  return `${span(air.lowC.toFixed(1), air.highC.toFixed(1))} °C, ${span(share(air.lowHumidity), share(air.highHumidity))} %`;
+}
 
 /** The clock of the workshop. */
 export const clockIn = (at: string, timeZone: string) =>

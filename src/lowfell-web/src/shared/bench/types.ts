@@ -21,7 +21,8 @@ export type BenchEvent = {
   label?: string;
   vessel?: Schema["Vessel"];
   recipeKey?: string;
-  amounts?: { materialId: string; drops: number; ml: null }[];
+  /** Drops as they were counted, or ml as they were weighed. */
+  amounts?: { materialId: string; drops: number | null; ml: number | null }[];
 };
 
 /** The same before it has its number. */

@@ -1,0 +1,136 @@
+using System.Net;
+using System.Net.NetworkInformation;
+using System.Net.Sockets;
+using Lowfell.Store;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Lowfell.Server.Devices;
+
+/// <summary>The listener's settings, as the web server reads them: one endpoint beside those it began with, or none.</summary>
+internal sealed class DoorSettings : ConfigurationProvider, IConfigurationSource
+{
+    private const string Key = "Kestrel:Endpoints:Door:Url";
+
+    public IConfigurationProvider Build(IConfigurationBuilder builder) => this;
+
+    /// <summary>Has the web server listen at an address, or no longer.</summary>
+    public void Listen(string? url)
+    {
+        if (url is null)
+            Data.Remove(Key);
+        else
+            Data[Key] = url;
+        OnReload();
+    }
+}
+
+/// <summary>
+/// Opens and shuts the encrypted listener for other devices, as the database has it: so it is open again after a start, and with any
+/// number of servers, on that which has the address.
+/// </summary>
+internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings settings, Certificates certificates, TimeProvider clock, ILogger<Door> log) : BackgroundService
+{
+    private static readonly TimeSpan every = TimeSpan.FromSeconds(10);
+    private readonly SemaphoreSlim turn = new(1);
+    private IPEndPoint? open;
+
+    /// <summary>Why it is shut though it should be open; empty when it is as it should be.</summary>
+    public string Trouble { get; private set; } = "";
+
+    /// <summary>Where other devices come in at this server; null while they may not.</summary>
+    public IPEndPoint? Open => open;
+
+    /// <summary>The addresses of this machine that another device may reach it at.</summary>
+    public static IReadOnlyList<IPAddress> Addresses() => NetworkInterface.GetAllNetworkInterfaces().Where(n => n.OperationalStatus == OperationalStatus.Up)
+        .SelectMany(n => n.GetIPProperties().UnicastAddresses).Select(a => a.Address)
+        .Where(a => a.AddressFamily == AddressFamily.InterNetwork && !IPAddress.IsLoopback(a)).Distinct().OrderBy(a => a.ToString(), StringComparer.Ordinal).ToList();
+
+    /// <summary>Why nobody can listen at an address; empty when somebody can.</summary>
+    public static string Hinders(IPEndPoint at)
+    {
+        try
+        {
+            using var probe = new TcpListener(at);
+            probe.Start();
+            probe.Stop();
+            return "";
+        }
+        catch (SocketException taken) when (taken.SocketErrorCode == SocketError.AddressAlreadyInUse)
+        {
+            return $"Port {at.Port} of {at.Address} is taken by another program. Choose another port.";
+        }
+        catch (SocketException) when (Addresses() is { Count: > 0 } own)
+        {
+            return $"{at.Address} is no address of this machine. Its addresses are {string.Join(", ", own)}.";
+        }
+        catch (SocketException)
+        {
+            return $"{at.Address} is no address of this machine, and it has no other: connect it to a network first.";
+        }
+    }
+
+    /// <summary>Opens or shuts it as the database says now.</summary>
+    public async Task Look(CancellationToken stop)
+    {
+        await turn.WaitAsync(stop);
+        try
+        {
+            await using var db = await factory.CreateDbContextAsync(stop);
+            var row = await db.Doors.AsNoTracking().FirstOrDefaultAsync(stop);
+            var wanted = row is null ? null : new IPEndPoint(IPAddress.Parse(row.Address), row.Port);
+            if (Equals(wanted, open))
+                return;
+            if (open is not null)
+                settings.Listen(null);
+            open = null;
+            if (wanted is null)
+            {
+                Trouble = "";
+                return;
+            }
+
+            Trouble = await Until(() => Hinders(wanted).Length == 0, stop) ? "" : Hinders(wanted);
+            if (Trouble.Length > 0)
+                return;
+            await certificates.For(wanted.Address, stop);
+            settings.Listen($"https://{wanted}");
+            Trouble = await Until(() => Hinders(wanted).Length > 0, stop) ? "" : $"Nobody listens at {wanted} yet.";
+            open = Trouble.Length == 0 ? wanted : null;
+        }
+        finally
+        {
+            turn.Release();
+        }
+    }
+
+    /// <summary>The web server opens and shuts in its own time.</summary>
+    private async Task<bool> Until(Func<bool> condition, CancellationToken stop)
+    {
+        for (var tries = 0; tries < 40; tries++)
+        {
+            if (condition())
+                return true;
+            await Task.Delay(TimeSpan.FromMilliseconds(50), clock, stop);
+        }
+
+        return false;
+    }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(every, clock);
+        do
+        {
+            try
+            {
+                await Look(stoppingToken);
+            }
+            catch (Exception away) when (away is NpgsqlException or InvalidOperationException or IOException or TimeoutException)
+            {
+                log.LogWarning("It is not known whether other devices may come in: {Why}", away.Message);
+            }
+        }
+        while (await timer.WaitForNextTickAsync(stoppingToken));
+    }
+}
