@@ -37,6 +37,18 @@ public sealed class FileTests(LowfellServer server) : FileDesk(server), IClassFi
         Assert.Equal(0, await Lowfell.Store.PieceBook.Differences(db, Guid.Parse(workshop), Stop));
     }
 
+    /// <summary>A file that was written when the first version of the schema was new, kept as it was.</summary>
+    [Fact]
+    public async Task A_file_of_the_first_version_comes_in()
+    {
+        var (status, taken) = await In(await Elsewhere(), await File.ReadAllBytesAsync(Path.Combine(AppContext.BaseDirectory, "set-file-1.zip"), Stop));
+        Assert.True(status == 200, taken.ToJsonString());
+        var set = taken.Text("setId");
+        Assert.Equal(43, (await Server.Get($"/api/plan/sets/{set}"))["pieces"]!.GetValue<int>());
+        Assert.NotEmpty((await Server.Get($"/api/log/{set}"))["entries"]!.AsArray());
+        await RoundTrip(set);
+    }
+
     [Fact]
     public async Task Hostile_files_are_refused_with_the_reason_and_change_nothing()
     {

@@ -24,7 +24,9 @@ export function Story({ setId, pieceId, label }: { setId: string; pieceId: strin
   const error = hindered(story);
   if (error) return <Trouble error={error} retry={() => void story.refetch()} />;
   if (!story.data) return <p className="mt-5 text-soft">Looking up what happened…</p>;
-  const { events, timeZone } = story.data;
+  const { timeZone, design } = story.data;
+  // When hands came onto something says little; what they did says it.
+  const told = story.data.events.filter((e) => e.kind !== "begun" && e.kind !== "paused");
   return (
     <section aria-label={`The story of ${label}`} className="mt-5">
       <h2 className="font-semibold">The story of {label}</h2>
@@ -43,13 +45,17 @@ export function Story({ setId, pieceId, label }: { setId: string; pieceId: strin
           ))}
         </ul>
       )}
-      {events.length === 0 && <p className="text-soft">Nothing has happened to it yet.</p>}
-      {byEvening(events).map(({ day, events: all }) => (
+      {told.length === 0 && <p className="text-soft">Nothing has happened to it yet.</p>}
+      {byEvening(told).map(({ day, events: all }) => (
         <section key={day} aria-label={dayWords(day)} className="mt-2">
           <h3 className="border-b border-ink/40 text-xs font-semibold">{dayWords(day)}</h3>
           <ol className="relative ml-1.5 border-l border-line pl-3">
             {all.map((e) => (
-              <Happened key={e.id} event={e} timeZone={timeZone} />
+              <Happened
+                key={e.id}
+                event={{ ...e, zone: e.zone.replace(` on ${design}`, "") }}
+                timeZone={timeZone}
+              />
             ))}
           </ol>
         </section>

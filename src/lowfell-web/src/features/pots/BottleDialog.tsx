@@ -9,6 +9,7 @@ import { Chosen, Typed } from "../../kit/form/fields";
 import { readFigure, sayFigure } from "../../kit/form/figures";
 import { useForm } from "../../kit/form/useForm";
 import { useSay } from "../../kit/Toast";
+import { ScaleGrams } from "../../shared/ScaleGrams";
 
 const measures = ["ml", "grams"] as const;
 
@@ -34,6 +35,7 @@ const schema = z
 
 /** Twenty drops counted into a syringe or onto a scale tell how large one is. */
 export function BottleDialog(props: {
+  workshopId: string;
   material: Schema["MaterialCard"];
   onClose: () => void;
   onDone: () => void;
@@ -98,6 +100,15 @@ export function BottleDialog(props: {
           inputMode="decimal"
           placeholder="usual"
         />
+        <div className="col-span-full">
+          <ScaleGrams
+            workshopId={props.workshopId}
+            onUse={(grams) => {
+              form.setValue("unit", "grams", { shouldDirty: true });
+              form.setValue("amount", sayFigure(grams, "g"), { shouldDirty: true });
+            }}
+          />
+        </div>
         {refused && <Alert className="col-span-full">{refused.message}</Alert>}
         <div className="col-span-full mt-2 flex gap-2">
           <Button type="submit" tone="go" disabled={busy}>

@@ -247,6 +247,7 @@ export function MixBench(props: {
       )}
       {bottle && (
         <BottleDialog
+          workshopId={props.reading.workshopId}
           material={materials.find((m) => m.id === bottle)!}
           onClose={() => setBottle(null)}
           onDone={() => void refresh()}
