@@ -20,6 +20,7 @@ using Lowfell.Server.Sets;
 using Lowfell.Server.Shelf;
 using Lowfell.Server.Stock;
 using Lowfell.Server.Treatments;
+using Lowfell.Server.Trials;
 using Lowfell.Server.Workshops;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
@@ -107,6 +108,7 @@ app.MapHouseRules();
 app.MapFirstSet();
 app.MapSets();
 app.MapTreatments();
+app.MapTrials();
 app.MapHistory();
 app.MapChanges();
 app.MapDevices();
@@ -154,7 +156,11 @@ if (args is ["--write-rules", var page])
     return 0;
 }
 
-if (await Readiness.Prepare(app, DemoPlan.Begin) is { } trouble)
+if (await Readiness.Prepare(app, async services =>
+{
+    await DemoPlan.Begin(services);
+    await DemoTrial.Begin(services);
+}) is { } trouble)
 {
     Log.Fatal("{Trouble}", trouble);
     await Log.CloseAndFlushAsync();

@@ -56,6 +56,8 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<PairingKeyRow> PairingKeys => Set<PairingKeyRow>();
     public DbSet<PairedDeviceRow> PairedDevices => Set<PairedDeviceRow>();
     public DbSet<ReadingRow> Readings => Set<ReadingRow>();
+    public DbSet<TrialRow> Trials => Set<TrialRow>();
+    public DbSet<TrialLookRow> TrialLooks => Set<TrialLookRow>();
 
     /// <summary>Options for a connection string, as server, tests and design-time tools all use them.</summary>
     public static DbContextOptions<LowfellDb> Options(string connection) =>

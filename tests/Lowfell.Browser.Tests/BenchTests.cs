@@ -250,7 +250,7 @@ public sealed class BenchTests(BrowserSession session) : IClassFixture<BrowserSe
         page.Press("o");
         page.Wait(d => d.FindElement(By.CssSelector("main input[type=checkbox]")).Selected);
         page.Click("[data-core=W5]");
-        page.SeeText("section[aria-label='The story of W5'] li", "given");
+        page.SeeText("section[aria-label='The story of W5'] li", "base coat on Tide band");
         page.Click("aside [aria-label^='Accept: W5, other']");
         page.SeeText("[role=dialog] h2", "Let it be on W5");
         page.Keys("the far end of the wall" + Keys.Enter);

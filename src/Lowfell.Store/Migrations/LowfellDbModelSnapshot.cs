@@ -2110,6 +2110,124 @@ namespace Lowfell.Store.Migrations
                     b.ToTable("treatments", (string)null);
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.TrialLookRow", b =>
+                {
+                    b.Property<Guid>("TrialId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("trial_id");
+
+                    b.Property<string>("Cell")
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("cell");
+
+                    b.Property<string>("Position")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("position");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Observed")
+                        .IsRequired()
+                        .HasMaxLength(7)
+                        .HasColumnType("character varying(7)")
+                        .HasColumnName("observed");
+
+                    b.HasKey("TrialId", "Cell", "Position")
+                        .HasName("pk_trial_looks");
+
+                    b.ToTable("trial_looks", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_trial_looks_observed", "observed ~ '^#[0-9a-f]{6}$'");
+
+                            t.HasCheckConstraint("ck_trial_looks_position", "position in ('raised', 'field', 'recess')");
+                        });
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.TrialRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Body")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("body");
+
+                    b.Property<string>("Chosen")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("chosen");
+
+                    b.Property<DateTimeOffset>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("name");
+
+                    b.Property<DateTimeOffset?>("PutAwayAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("put_away_at");
+
+                    b.Property<bool>("Round")
+                        .HasColumnType("boolean")
+                        .HasColumnName("round");
+
+                    b.Property<Guid>("SetId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("set_id");
+
+                    b.Property<decimal>("TileHeightMm")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("tile_height_mm");
+
+                    b.Property<decimal>("TileWidthMm")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("tile_width_mm");
+
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.Property<Guid>("ZoneId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("zone_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_trials");
+
+                    b.HasIndex("SetId")
+                        .HasDatabaseName("ix_trials_set_id");
+
+                    b.HasIndex("WorkshopId")
+                        .HasDatabaseName("ix_trials_workshop_id");
+
+                    b.HasIndex("ZoneId")
+                        .HasDatabaseName("ix_trials_zone_id");
+
+                    b.ToTable("trials", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_trials_tile", "tile_width_mm between 15 and 300 and tile_height_mm between 15 and 300");
+                        });
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.VersionNameRow", b =>
                 {
                     b.Property<Guid>("TreatmentId")
@@ -3316,6 +3434,40 @@ namespace Lowfell.Store.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_treatments_workshops_workshop_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.TrialLookRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.TrialRow", null)
+                        .WithMany()
+                        .HasForeignKey("TrialId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_trial_looks_trials_trial_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.TrialRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.SetRow", null)
+                        .WithMany()
+                        .HasForeignKey("SetId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_trials_sets_set_id");
+
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_trials_workshops_workshop_id");
+
+                    b.HasOne("Lowfell.Store.Rows.ZoneRow", null)
+                        .WithMany()
+                        .HasForeignKey("ZoneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_trials_zones_zone_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.VersionNameRow", b =>

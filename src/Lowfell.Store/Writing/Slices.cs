@@ -41,6 +41,8 @@ public static class Slices
         [typeof(PieceLayerRow)] = [Slice.Work],
         [typeof(TakenTimeRow)] = [Slice.Work],
         [typeof(PhotoRow)] = [Slice.Work],
+        [typeof(TrialRow)] = [Slice.Plan],
+        [typeof(TrialLookRow)] = [Slice.Plan],
         [typeof(DoorRow)] = [Slice.Devices],
         [typeof(PairedDeviceRow)] = [Slice.Devices],
     };

@@ -167,6 +167,14 @@ export const views: readonly View[] = [
     load: () => import("./features/treatments/TreatmentsView"),
   },
   {
+    id: "trials",
+    words: "Trials",
+    says: "what to find out on a tile before the set",
+    home: "plan",
+    path: "trials/:setId/:trialId?",
+    load: () => import("./features/trials/TrialsView"),
+  },
+  {
     id: "start",
     words: "New set",
     says: "a first set in five steps, or one more",

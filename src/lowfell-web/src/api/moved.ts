@@ -27,8 +27,11 @@ const shows = {
     "log",
     "learned",
     "record",
+    "trials",
+    "trial",
   ],
   shelf: [
+    "trial",
     "materials",
     "recipes",
     "uses",

@@ -80,7 +80,7 @@ export function Component() {
             </h2>
             {d.zones.map((z) => {
               const zone = cores[zones.indexOf(z)]!.data!;
-              return <Zone key={z.id} name={z.name} layers={asDone(zone)} told={differs(zone)} />;
+              return <Zone key={z.id} name={z.name} of={d.name} layers={asDone(zone)} told={differs(zone)} />;
             })}
           </section>
         ))}
@@ -132,10 +132,15 @@ export function Component() {
 const partWords = (p: Schema["RecordPart"]) =>
   p.drops === null ? `${p.name} ${ml(p.ml)}` : `${p.name} ${plural(p.drops, "drop")}`;
 
-function Zone(props: { name: string; layers: readonly Done[]; told: ReturnType<typeof differs> }) {
+function Zone(props: {
+  name: string;
+  of: string;
+  layers: readonly Done[];
+  told: ReturnType<typeof differs>;
+}) {
   const { told } = props;
   return (
-    <section aria-label={props.name} className="mt-2 break-inside-avoid">
+    <section aria-label={`${props.name}, ${props.of}`} className="mt-2 break-inside-avoid">
       <h3 className="font-semibold">{props.name}</h3>
       {props.layers.length === 0 ? (
         <p className="text-xs text-soft">Nothing is laid here yet.</p>
