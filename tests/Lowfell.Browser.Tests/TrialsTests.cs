@@ -24,6 +24,7 @@ public sealed class TrialsTests(BrowserSession session) : IClassFixture<BrowserS
         page.See("li button[aria-pressed=true]");
         page.ClickText("aside button", "Take it over");
         page.SeeText("[data-said]", "as the tile teaches");
+        page.SeeText("aside p", "It is taken over");
         Assert.Empty(page.Errors());
     }
 

@@ -73,6 +73,8 @@ public sealed class DeviceTests(LowfellServer server) : IClassFixture<LowfellSer
         var (door, everything) = (await Open(), await Everything());
         using var stranger = await At(door);
         await GetsNothing(stranger, everything);
+        foreach (var near in new[] { "/pairs", "/pair/anything", "/pair.html", "/api/pairing/anything", "/assets/pai" })
+            Assert.Equal(401, (await stranger.Send(HttpMethod.Get, near)).Status);
         using var forged = await At(door);
         forged.Http.DefaultRequestHeaders.Add("Cookie", $"lowfell-device={OtherDevice.Secret()}");
         await GetsNothing(forged, everything.Take(10).ToList());
@@ -194,6 +196,12 @@ public sealed class DeviceTests(LowfellServer server) : IClassFixture<LowfellSer
             Assert.True(status == 400 && said.Fields().Contains(field), said.ToJsonString());
         }
 
+        // Another address while somebody listens there: the old one is let go of, and the new one opens.
+        var (inside, _) = await TakenIn(door, "look", "Old tablet");
+        using (inside)
+        using (var stream = await inside.Http.GetStreamAsync($"/api/changes/{await server.WorkshopId()}", Stop))
+        using (var moved = await At(await Open("127.0.0.6")))
+            Assert.Equal(401, (await moved.Send(HttpMethod.Get, "/api/workshops")).Status);
         Assert.Equal(200, (await server.Send(HttpMethod.Delete, $"{await Root()}/door", null)).Status);
         Assert.Equal("", (await server.Get(await Root())).Text("openAt"));
         using var late = await At(door);

@@ -101,6 +101,10 @@ public sealed class TrialTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.True(status == 200, taught.ToJsonString());
         Assert.True(taught["cells"]!.AsArray().Average(c => c!["looks"]![0]!["difference"]!.GetValue<double>()) < seen["cells"]!.AsArray().Average(c => c!["looks"]![0]!["difference"]!.GetValue<double>()));
 
+        // The same looks do not count twice; one more does.
+        Assert.True(taught["lesson"]!["takenOver"]!.GetValue<bool>());
+        Assert.Equal(409, (await server.Send(HttpMethod.Post, $"{path}/teach", null)).Status);
+
         // At the material it is one look of many, and goes back.
         var material = lesson["taught"]!.AsArray().First(t => Math.Abs(t!["tintAfter"]!.GetValue<double>() - 1) > 0.01)!;
         var looks = await server.Get($"/api/shelf/materials/{material["materialId"]}/calibrations");

@@ -26,11 +26,11 @@ public static class DevicesEndpoints
         group.MapDelete("/{deviceId:guid}", SendAway).WithName("sendDeviceAway").WithSummary("Sends a device away: from now on it gets nothing.").Writes<SentAway>();
     }
 
-    /// <summary>What is stored is done before the answer goes out.</summary>
+    /// <summary>What is stored is done before the answer goes out, whether anybody still waits for that or not.</summary>
     private static async ValueTask<object?> LookAfter(EndpointFilterInvocationContext invocation, EndpointFilterDelegate next)
     {
         var answer = await next(invocation);
-        await invocation.HttpContext.RequestServices.GetRequiredService<Door>().Look(invocation.HttpContext.RequestAborted);
+        await invocation.HttpContext.RequestServices.GetRequiredService<Door>().Look(CancellationToken.None);
         return answer;
     }
 

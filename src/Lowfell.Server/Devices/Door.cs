@@ -35,6 +35,9 @@ internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings se
     private readonly SemaphoreSlim turn = new(1);
     private IPEndPoint? open;
 
+    /// <summary>What the web server was asked for, whether it came about or not.</summary>
+    private bool asked;
+
     /// <summary>Why it is shut though it should be open; empty when it is as it should be.</summary>
     public string Trouble { get; private set; } = "";
 
@@ -81,9 +84,9 @@ internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings se
             var wanted = row is null ? null : new IPEndPoint(IPAddress.Parse(row.Address), row.Port);
             if (Equals(wanted, open))
                 return;
-            if (open is not null)
+            if (asked)
                 settings.Listen(null);
-            open = null;
+            (open, asked) = (null, false);
             if (wanted is null)
             {
                 Trouble = "";
@@ -94,6 +97,7 @@ internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings se
             if (Trouble.Length > 0)
                 return;
             await certificates.For(wanted.Address, stop);
+            asked = true;
             settings.Listen($"https://{wanted}");
             Trouble = await Until(() => Hinders(wanted).Length > 0, stop) ? "" : $"Nobody listens at {wanted} yet.";
             open = Trouble.Length == 0 ? wanted : null;
@@ -104,10 +108,10 @@ internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings se
         }
     }
 
-    /// <summary>The web server opens and shuts in its own time.</summary>
+    /// <summary>The web server opens and shuts in its own time: it first lets go of those that are still in.</summary>
     private async Task<bool> Until(Func<bool> condition, CancellationToken stop)
     {
-        for (var tries = 0; tries < 40; tries++)
+        for (var tries = 0; tries < 200; tries++)
         {
             if (condition())
                 return true;
@@ -126,7 +130,7 @@ internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings se
             {
                 await Look(stoppingToken);
             }
-            catch (Exception away) when (away is NpgsqlException or InvalidOperationException or IOException or TimeoutException)
+            catch (Exception away) when (away is NpgsqlException or InvalidOperationException or IOException or TimeoutException or System.Security.Cryptography.CryptographicException)
             {
                 log.LogWarning("It is not known whether other devices may come in: {Why}", away.Message);
             }

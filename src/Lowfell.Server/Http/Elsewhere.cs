@@ -21,8 +21,9 @@ internal static class Elsewhere
     public const string Cookie = "lowfell-device", PairPage = "/pair";
     private const string Bearer = "Bearer ";
 
-    /// <summary>The pairing page, its two assets, and the question it asks.</summary>
-    private static readonly string[] open = [PairPage, "/assets/pair-", "/api/pairing", "/mark.svg"];
+    /// <summary>The pairing page with its sign, the question it asks, and the authority's certificate; besides these its own assets.</summary>
+    private static readonly HashSet<string> open = new(StringComparer.Ordinal) { PairPage, "/mark.svg", "/api/pairing", "/api/pairing/", "/api/pairing/authority.cer" };
+    private const string PairAssets = "/assets/pair-";
 
     /// <summary>How often it is kept when a device was last seen.</summary>
     private static readonly TimeSpan seenEvery = TimeSpan.FromMinutes(1);
@@ -51,7 +52,7 @@ internal static class Elsewhere
 
         var device = string.IsNullOrEmpty(token) ? null : await Find(http, Hash(token));
         http.Items[nameof(PairedDevice)] = device;
-        if (!request.IsHttps || open.Any(o => path.StartsWith(o, StringComparison.Ordinal)) || (device is not null && await May(http, device)))
+        if (!request.IsHttps || open.Contains(path) || path.StartsWith(PairAssets, StringComparison.Ordinal) || (device is not null && await May(http, device)))
         {
             await next(http);
             return;

@@ -97,7 +97,7 @@ internal static class TrialReader
     }
 
     /// <summary>Everything there is to say of a trial.</summary>
-    public static TrialReading Word(Asked asked, string name, TrialRow? row, IReadOnlyList<TrialLookRow> looks, TrialLearned? learned)
+    public static TrialReading Word(Asked asked, string name, TrialRow? row, IReadOnlyList<TrialLookRow> looks, TrialLearned? learned, bool takenOver = false)
     {
         var (at, held) = (asked.At, asked.Held);
         var (layout, refusal) = TrialLayout.Of(asked.Tile, asked.Factors.Select(f => f.Shape).ToList(), held);
@@ -109,7 +109,7 @@ internal static class TrialReader
         return new TrialReading(
             row?.Id, row?.Version, at.Graph.Set.Id, at.Graph.Workshop.Id, at.Zone.Id, at.Zone.Name, at.Design.Name, name, new TileDto(asked.Tile.WidthMm, asked.Tile.HeightMm, asked.Tile.Round), Round(left), Round(top), factors, refusal,
             cells, Alikes(asked, runs, factors), layout is null ? [] : Steps(asked, layout, factors), layout?.MaskingMoves ?? 0,
-            learned is null ? null : new TrialLesson(learned.Taught.Select(t => new TrialTaught(t.Material.Id, t.Material.Name, Round(t.Before.Hiding), Round(t.Before.Tint), Round(t.After.Hiding), Round(t.After.Tint))).ToList(), Round(learned.MissedBefore), Round(learned.MissedAfter)),
+            learned is null ? null : new TrialLesson(learned.Taught.Select(t => new TrialTaught(t.Material.Id, t.Material.Name, Round(t.Before.Hiding), Round(t.Before.Tint), Round(t.After.Hiding), Round(t.After.Tint))).ToList(), Round(learned.MissedBefore), Round(learned.MissedAfter), takenOver),
             row?.Chosen ?? "", treatment.Id, treatment.Version, row?.PutAwayAt is not null);
     }
 

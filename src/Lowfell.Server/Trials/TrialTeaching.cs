@@ -2,6 +2,7 @@ using Lowfell.Core.Colour;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Trials;
 using Lowfell.Server.Writing;
+using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.EntityFrameworkCore;
 
@@ -12,6 +13,18 @@ internal static class TrialTeaching
 {
     /// <summary>Less than this is no lesson.</summary>
     private const double Least = 0.005;
+
+    /// <summary>How a look says which trial it came from.</summary>
+    private static string Place(TrialRow row) => $"trial {row.Name}, ";
+
+    /// <summary>Whether what is seen now was taken over before: the same looks must not count twice.</summary>
+    public static async Task<bool> Done(TrialRow row, Asked asked, IReadOnlyList<TrialLookRow> looks, LowfellDb db, CancellationToken stop)
+    {
+        if (looks.Count == 0)
+            return false;
+        var (ids, place, newest) = (TrialMaterials.Of(asked.Stack, asked.Factors).Select(m => m.Id).ToList(), Place(row), looks.Max(l => l.At));
+        return await db.Calibrations.AnyAsync(c => ids.Contains(c.MaterialId) && c.TakenBackAt == null && c.At >= newest && c.Place.StartsWith(place), stop);
+    }
 
     public static async Task Store(TrialRow row, Asked asked, IReadOnlyList<TrialLookRow> looks, TrialLearned learned, Write write)
     {
@@ -33,7 +46,7 @@ internal static class TrialTeaching
             var step = taught.After.Since(taught.Before);
             if (!materials.TryGetValue(taught.Material.Id, out var material) || (Math.Abs(step.Hiding - 1) < Least && Math.Abs(step.Tint - 1) < Least))
                 continue;
-            var place = $"trial {row.Name}, {looks.Count} looks";
+            var place = $"{Place(row)}{looks.Count} looks";
             write.Db.Add(new CalibrationRow
             {
                 MaterialId = material.Id,

@@ -55,7 +55,7 @@ public static class TrialsEndpoints
         if (await Found(setId, trialId, db.Trials.AsNoTracking(), db, graphs, stop) is not var (row, asked))
             return null;
         var looks = await db.TrialLooks.AsNoTracking().Where(l => l.TrialId == trialId).ToListAsync(stop);
-        return TrialReader.Word(asked, row.Name, row, looks, await TrialLessons.Of(asked, looks, db, stop));
+        return TrialReader.Word(asked, row.Name, row, looks, await TrialLessons.Of(asked, looks, db, stop), await TrialTeaching.Done(row, asked, looks, db, stop));
     }
 
     private static async Task<(TrialRow Row, Asked Asked)?> Found(Guid setId, Guid trialId, IQueryable<TrialRow> rows, LowfellDb db, SetGraphs graphs, CancellationToken stop) =>
@@ -176,6 +176,8 @@ public static class TrialsEndpoints
         var looks = await write.Db.TrialLooks.AsNoTracking().Where(l => l.TrialId == trialId).OrderBy(l => l.Cell).ThenBy(l => l.Position).ToListAsync(write.Stop);
         if (await TrialLessons.Of(asked, looks, write.Db, write.Stop) is not { } learned)
             return Faults.One("looks", "Nothing was seen in this trial yet, and so there is nothing to learn. Say first what a field looks like.");
+        if (await TrialTeaching.Done(row, asked, looks, write.Db, write.Stop))
+            return Problems.Of(StatusCodes.Status409Conflict, "taken-over", "What was seen in this trial was taken over already. Look at more of it first, or take the looks back at their materials.");
         await TrialTeaching.Store(row, asked, looks, learned, write);
         return new TrialTold(setId, trialId);
     }

@@ -55,8 +55,11 @@ public sealed record TrialStepReading(int Number, string Words, IReadOnlyList<Tr
 /// <summary>What the looks teach a material, all fields together: strength on hiding and on tint, before and after.</summary>
 public sealed record TrialTaught(Guid MaterialId, string Material, double HidingBefore, double TintBefore, double HidingAfter, double TintAfter);
 
-/// <summary>What all looks together teach, and how far off the predictions were on the mean (CIEDE2000), before and after.</summary>
-public sealed record TrialLesson(IReadOnlyList<TrialTaught> Taught, double MissedBefore, double MissedAfter);
+/// <summary>
+/// What all looks together teach, and how far off the predictions were on the mean (CIEDE2000), before and after. TakenOver once the paints are
+/// reckoned so: the same looks do not count twice.
+/// </summary>
+public sealed record TrialLesson(IReadOnlyList<TrialTaught> Taught, double MissedBefore, double MissedAfter, bool TakenOver);
 
 /// <summary>
 /// A trial: tile, layout, order of work, predictions and what was seen. Refusal says why it cannot be laid out; then there are no cells. Left and top

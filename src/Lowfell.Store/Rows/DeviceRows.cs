@@ -39,7 +39,7 @@ public sealed class PairingKeyRow
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid WorkshopId { get; init; }
 
-    /// <summary>SHA-256 of the key: the key itself is kept nowhere.</summary>
+    /// <summary>SHA-256 of the key; the key itself stands in the receipt of the write that made it, and is worthless after five minutes.</summary>
     public required byte[] KeyHash { get; init; }
     public DeviceRole Role { get; init; }
     public DateTimeOffset MadeAt { get; init; }

@@ -67,7 +67,12 @@ export function LessonPanel(props: { trial: Trial; workshopId: string; onChoose:
           <h2 id="lesson" className="font-semibold">
             What the tile teaches
           </h2>
-          {told.length === 0 ? (
+          {lesson.takenOver ? (
+            <p>
+              It is taken over: the paints are reckoned so, and predictions are{" "}
+              {lesson.missedBefore.toFixed(1)} off on the mean. What is seen from here on teaches more.
+            </p>
+          ) : told.length === 0 ? (
             <p>Nothing new: the paints are as they were thought to be.</p>
           ) : (
             <>
