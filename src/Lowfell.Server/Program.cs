@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Lowfell.Server.Bases;
 using Lowfell.Server.Bench;
 using Lowfell.Server.Calc;
 using Lowfell.Server.Changes;
@@ -21,6 +22,7 @@ using Lowfell.Server.Shelf;
 using Lowfell.Server.Stock;
 using Lowfell.Server.Treatments;
 using Lowfell.Server.Trials;
+using Lowfell.Server.Variation;
 using Lowfell.Server.Workshops;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
@@ -109,6 +111,8 @@ app.MapFirstSet();
 app.MapSets();
 app.MapTreatments();
 app.MapTrials();
+app.MapVariation();
+app.MapBases();
 app.MapHistory();
 app.MapChanges();
 app.MapDevices();
@@ -160,6 +164,7 @@ if (await Readiness.Prepare(app, async services =>
 {
     await DemoPlan.Begin(services);
     await DemoTrial.Begin(services);
+    await DemoBases.Begin(services);
 }) is { } trouble)
 {
     Log.Fatal("{Trouble}", trouble);

@@ -58,6 +58,8 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<ReadingRow> Readings => Set<ReadingRow>();
     public DbSet<TrialRow> Trials => Set<TrialRow>();
     public DbSet<TrialLookRow> TrialLooks => Set<TrialLookRow>();
+    public DbSet<MarksDoneRow> MarksDone => Set<MarksDoneRow>();
+    public DbSet<BasePlanRow> BasePlans => Set<BasePlanRow>();
 
     /// <summary>Options for a connection string, as server, tests and design-time tools all use them.</summary>
     public static DbContextOptions<LowfellDb> Options(string connection) =>
@@ -81,6 +83,7 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
         conventions.Words<DryingMode>();
         conventions.Words<Preparation>();
         conventions.Words<Region>();
+        conventions.Words<Habit>();
         conventions.Words<Position>();
         conventions.Words<Relief>();
         conventions.Words<Handling>();

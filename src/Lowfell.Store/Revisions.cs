@@ -84,6 +84,11 @@ public static class Revisions
         Optional = l.Optional,
         MarkMm = l.MarkMm,
         VariationSeed = l.VariationSeed,
+        VariationHabit = l.VariationHabit,
+        VariationMm = l.VariationMm,
+        VariationMarks = l.VariationMarks,
+        VariationSpread = l.VariationSpread,
+        VariationDealt = l.VariationDealt,
         DownTo = l.DownTo,
         Details = l.Details,
         Fades = l.Fades,
@@ -101,5 +106,6 @@ public static class Revisions
     private static bool Same(LayerRow a, LayerRow b) =>
         (a.Technique, a.MaterialId, a.MixId, a.ThinnerId, a.PaintParts, a.ThinnerParts, a.Coats) == (b.Technique, b.MaterialId, b.MixId, b.ThinnerId, b.PaintParts, b.ThinnerParts, b.Coats)
         && (a.Region, a.Strength, a.Tool, a.Drying, a.WaitMinutes, a.Optional, a.MarkMm, a.VariationSeed, a.Note) == (b.Region, b.Strength, b.Tool, b.Drying, b.WaitMinutes, b.Optional, b.MarkMm, b.VariationSeed, b.Note)
+        && (a.VariationHabit, a.VariationMm, a.VariationMarks, a.VariationSpread, a.VariationDealt) == (b.VariationHabit, b.VariationMm, b.VariationMarks, b.VariationSpread, b.VariationDealt)
         && (a.DownTo, a.Details, a.Fades, a.Preparation) == (b.DownTo, b.Details, b.Fades, b.Preparation);
 }

@@ -100,7 +100,7 @@ public sealed class ChangeTests(LowfellServer server) : IClassFixture<LowfellSer
     public static TheoryData<string, string> OfLayers { get; } = new()
     {
         { "technique", "\"stipple\"" }, { "paint", "MIX" }, { "dilution", "THINNED" }, { "coats", "4" }, { "region", "\"upward\"" }, { "strength", "0.6" }, { "tool", "\"sponge\"" },
-        { "drying", "\"hot air\"" }, { "waitMinutes", "95" }, { "optional", "true" }, { "note", "\"thin edges first\"" }, { "markMm", "1.25" }, { "variationSeed", "77" }, { "downTo", "FIRST" },
+        { "drying", "\"hot air\"" }, { "waitMinutes", "95" }, { "optional", "true" }, { "note", "\"thin edges first\"" }, { "markMm", "1.25" }, { "varied", """{"seed":77,"habit":"at joints","meanMm":4.5,"marks":2.5,"spread":0.8,"dealt":false}""" }, { "downTo", "FIRST" },
         { "details", "12" }, { "fades", "true" }, { "preparation", "ANY" },
     };
 

@@ -171,14 +171,6 @@ public sealed class RemarksTests(LowfellServer server) : IClassFixture<LowfellSe
         Assert.DoesNotContain(one["groups"]!.AsArray(), g => g!.Text("hazard") == "instant glue");
     }
 
-    [Fact]
-    public async Task The_variation_plan_names_every_piece()
-    {
-        var zone = $"/api/plan/zones/{await server.ZoneId("Lock-wall straight", "Brick field")}/variation?seed=";
-        Assert.Equal(8, (await server.Get(zone + 3)).AsArray().Count);
-        Assert.Equal(400, (await server.Send(HttpMethod.Get, zone + 0, null)).Status);
-    }
-
     /// <summary>Under both answers of every school the demo ends without a stop, and with nothing left that a remedy would mend.</summary>
     [Fact]
     public async Task The_demo_is_free_of_stops_once_every_remedy_is_applied()

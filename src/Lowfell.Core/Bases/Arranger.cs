@@ -1,10 +1,10 @@
 namespace Lowfell.Core.Bases;
 
 /// <summary>
-/// Lays out the bases of a tray one after the other. A base is a small composition: rocks gather on one side, tufts of several sizes lean
-/// against them, reeds stand together at the far side or nearby, and the rest stays open. Places are tried as dart throwing tries them (Cook 1986, ACM
-/// Transactions on Graphics 5), and of several compositions that keep the rules the one is taken that differs most from the base before.
-/// A plan depends on the seed, its number and the plan before it: adding bases changes none.
+/// Lays out the bases of a tray one after the other. A base is a small composition: rocks gather on one side, some of them halves against the rim, tufts
+/// of several sizes lean against them, reeds stand together, and the rest stays open. Places are tried as dart throwing tries them (Cook 1986, ACM
+/// Transactions on Graphics 5), and of several compositions that keep the rules the one is taken that differs most from its neighbours in the tray.
+/// A plan depends on the seed, its number and the plans before it: adding bases changes none.
 /// </summary>
 public static class Arranger
 {
@@ -14,10 +14,15 @@ public static class Arranger
     /// <summary>Two neighbours in the tray differ by at least this: see <see cref="Difference"/>.</summary>
     public const double LeastDifference = 0.25;
 
-    private const int Compositions = 10, MostCompositions = 60, Darts = 40;
+    private const int Compositions = 8, MostCompositions = 80, Darts = 40;
 
-    /// <summary>Radii as a share of the reach, smallest first: few large, more small ones.</summary>
-    private static readonly double[] rocks = [0.1, 0.15, 0.24], tufts = [0.08, 0.12, 0.17], reeds = [0.06, 0.08];
+    /// <summary>One rock in three is a half against the rim; three tufts in four lean against a rock.</summary>
+    private const double Halves = 0.33, Leaning = 0.75;
+
+    /// <summary>Radii as a share of the reach, smallest first: few large, more small ones. Planks are so long and so wide.</summary>
+    private static readonly double[] rocks = [0.1, 0.15, 0.24], tufts = [0.08, 0.12, 0.17], reeds = [0.06, 0.08], planks = [0.45, 0.6, 0.75];
+
+    private const double PlankWide = 0.05;
 
     /// <summary>Bases of a tray, in their order.</summary>
     /// <param name="wish">What is wanted on each.</param>
@@ -25,145 +30,188 @@ public static class Arranger
     /// <param name="count">How many.</param>
     public static IReadOnlyList<BasePlan> Tray(BaseWish wish, int seed, int count)
     {
-        var plans = new List<BasePlan>(count);
+        var plans = new List<(BasePlan Plan, Masses Masses)>(count);
         for (var i = 0; i < count; i++)
-            plans.Add(Next(wish, seed, i, plans.Count > 0 ? plans[^1] : null));
-        return plans;
+            plans.Add(Next(wish, seed, i, Neighbours(i, wish.Columns).Where(n => n < i).Select(n => plans[n].Masses).ToList()));
+        return plans.Select(p => p.Plan).ToList();
     }
 
-    private static BasePlan Next(BaseWish wish, int seed, int index, BasePlan? before)
+    /// <summary>The places in a tray beside a place; every second row is set off by half a base.</summary>
+    public static IEnumerable<int> Neighbours(int index, int columns)
+    {
+        var (row, column) = (index / columns, index % columns);
+        var off = row % 2 == 0 ? -1 : 0;
+        foreach (var (r, c) in new[] { (row, column - 1), (row, column + 1), (row - 1, column + off), (row - 1, column + off + 1), (row + 1, column + off), (row + 1, column + off + 1) })
+            if (r >= 0 && c >= 0 && c < columns)
+                yield return r * columns + c;
+    }
+
+    private static (BasePlan, Masses) Next(BaseWish wish, int seed, int index, IReadOnlyList<Masses> before)
     {
         var chance = Chance.Of(seed, index);
-        BasePlan? best = null;
+        (BasePlan Plan, Masses Masses)? best = null;
         var most = double.MinValue;
         for (var n = 0; n < MostCompositions && (n < Compositions || most < LeastDifference); n++)
         {
             var plan = Compose(wish, chance);
-            var apart = before is null ? 1 : Difference(plan, before, wish.Shape);
-            var score = apart - (Rules.Broken(plan, wish).Count > 0 ? 10 : 0);
-            if (score > most)
-                (best, most) = (plan, score);
+            var masses = Masses.Of(plan, wish.Shape);
+            var apart = before.Count == 0 ? 1 : before.Min(masses.Apart);
+            if (apart > most && (Rules.Broken(plan, wish).Count > 0 ? apart - 10 : apart) is var score && score > most)
+                (best, most) = ((plan, masses), score);
         }
 
-        return best!;
+        return best!.Value;
     }
 
     private static BasePlan Compose(BaseWish wish, Chance chance)
     {
         var placed = new List<Element>();
-        var reach = wish.Shape.ReachMm;
+        var (shape, reach) = (wish.Shape, wish.Shape.ReachMm);
 
         // The side that the composition leans to, and how far out.
         var (turn, out_) = (chance.Next() * 2 * Math.PI, 0.35 + 0.3 * chance.Next());
         double fx = Math.Cos(turn) * out_ * reach, fy = Math.Sin(turn) * out_ * reach;
-        for (var n = chance.Count(wish.Rocks); n > 0; n--)
-            Try(ElementKind.Rock, Size(rocks, chance), () => Around(fx, fy, 0.45 * reach, chance));
-        for (var n = chance.Count(wish.Tufts); n > 0; n--)
+        var lean = new Lean(Math.Cos(turn) * out_, Math.Sin(turn) * out_, chance.Whole(), PathOf(wish, turn, chance), null);
+        lean = lean with { Puddle = PuddleOf(wish, lean, chance) };
+        for (var n = Count(wish.Planks); n > 0; n--)
+            Try(ElementKind.Plank, planks[chance.Below(planks.Length)], PlankAt);
+        for (var n = Count(wish.Rocks); n > 0; n--)
         {
-            // Against a rock where there is one, and now and then by itself.
-            var radius = Size(tufts, chance);
-            var rock = placed.Where(e => e.Kind == ElementKind.Rock).OrderBy(_ => chance.Next()).Select(e => (Element?)e).FirstOrDefault();
-            Try(ElementKind.Tuft, radius, () => rock is { } r && chance.Next() < 0.75 ? Beside(r, radius, wish.GapMm, chance) : Around(fx, fy, 0.8 * reach, chance));
+            var share = Size(rocks);
+            if (chance.Next() >= Halves || !Try(ElementKind.Rock, share, r => HalfAt(shape, wish.MarginMm, turn, r, chance)))
+                Try(ElementKind.Rock, share, r => new(ElementKind.Rock, 0, 0, r), (fx, fy, 0.45));
         }
 
-        if (chance.Count(wish.Reeds) is > 0 and var many)
+        for (var n = Count(wish.Tufts); n > 0; n--)
         {
-            var (rx, ry) = Around(fx, fy, 0.9 * reach, chance);
+            var share = Size(tufts);
+            var stones = placed.Where(e => e.Kind == ElementKind.Rock).ToList();
+            Try(ElementKind.Tuft, share, r =>
+            {
+                if (stones.Count == 0 || chance.Next() >= Leaning)
+                    return At(new Element(ElementKind.Tuft, 0, 0, r), Around(fx, fy, 0.8 * reach));
+                var rock = stones[chance.Below(stones.Count)];
+                var (a, d) = (chance.Next() * 2 * Math.PI, rock.RadiusMm + r + wish.GapMm);
+                return new(ElementKind.Tuft, rock.X + Math.Cos(a) * d, rock.Y + Math.Sin(a) * d, r);
+            });
+        }
+
+        if (Count(wish.Reeds) is > 0 and var many)
+        {
+            var (rx, ry) = Around(fx, fy, 0.9 * reach);
             for (var n = 0; n < many; n++)
-                Try(ElementKind.Reed, Size(reeds, chance), () => Around(rx, ry, 0.25 * reach, chance));
+                Try(ElementKind.Reed, Size(reeds), r => new(ElementKind.Reed, 0, 0, r), (rx, ry, 0.25));
         }
 
-        return new BasePlan(placed);
+        return new BasePlan(placed, lean);
 
-        void Try(ElementKind kind, double share, Func<(double X, double Y)> where)
+        bool Try(ElementKind kind, double share, Func<double, Element> make, (double X, double Y, double Reach)? around = null)
         {
             for (var dart = 0; dart < Darts; dart++)
             {
-                var (x, y) = where();
-                var e = new Element(kind, Math.Round(x, 2), Math.Round(y, 2), Math.Round(share * reach, 2));
-                if (!Rules.Fits(e, placed, wish))
+                var e = make(Math.Round(share * reach, 2));
+                if (around is { } a)
+                    e = At(e, Around(a.X, a.Y, a.Reach * reach));
+                e = e with { X = Math.Round(e.X, 2), Y = Math.Round(e.Y, 2), Turn = Math.Round(e.Turn) };
+                if (!Rules.Fits(e, placed, wish, lean))
                     continue;
                 placed.Add(e);
-                return;
+                return true;
             }
+
+            return false;
         }
 
-        double Size(double[] of, Chance c) => of[Math.Min(of.Length - 1, (int)(c.Next() * c.Next() * of.Length))];
-
-        (double, double) Beside(Element rock, double share, double gap, Chance c)
+        // Along the path where there is one, else any way.
+        Element PlankAt(double length)
         {
-            var a = c.Next() * 2 * Math.PI;
-            var d = rock.RadiusMm + share * reach + gap;
-            return (rock.X + Math.Cos(a) * d, rock.Y + Math.Sin(a) * d);
+            var wide = Math.Round(PlankWide * reach, 2);
+            var e = new Element(ElementKind.Plank, 0, 0, wide, length - 2 * wide, (lean.Path?.Turn ?? chance.Next() * 180) + (chance.Next() - 0.5) * 24);
+            return lean.Path is { } path
+                ? At(e, (path.X + (chance.Next() - 0.5) * path.LengthMm * 0.7 * Math.Cos(path.Turn * Math.PI / 180), path.Y + (chance.Next() - 0.5) * path.LengthMm * 0.7 * Math.Sin(path.Turn * Math.PI / 180)))
+                : At(e, Around(fx, fy, 0.8 * reach));
         }
+
+        static Element At(Element e, (double X, double Y) at) => e with { X = at.X, Y = at.Y };
+
+        (double X, double Y) Around(double x, double y, double far)
+        {
+            var (a, d) = (chance.Next() * 2 * Math.PI, Math.Sqrt(chance.Next()) * far);
+            return (x + Math.Cos(a) * d, y + Math.Sin(a) * d);
+        }
+
+        double Size(double[] of) => of[Math.Min(of.Length - 1, (int)(chance.Next() * chance.Next() * of.Length))];
+
+        // As many as are wished on the mean: more or fewer where it is wild.
+        int Count(double mean) => mean <= 0 ? 0 : Math.Max(0, (int)Math.Floor(mean + (chance.Next() + chance.Next() - 1) * wish.Spread * mean + chance.Next()));
     }
 
-    private static (double X, double Y) Around(double x, double y, double reach, Chance chance)
+    /// <summary>A half stone: its flat side against the rim, about where the composition leans to.</summary>
+    private static Element HalfAt(BaseShape shape, double margin, double turn, double radius, Chance chance)
     {
-        var (turn, far) = (chance.Next() * 2 * Math.PI, Math.Sqrt(chance.Next()) * reach);
-        return (x + Math.Cos(turn) * far, y + Math.Sin(turn) * far);
+        var a = turn + (chance.Next() - 0.5) * 1.6;
+        var (hx, hy) = shape.Half;
+
+        // As far out as it lies within, by halving.
+        double low = 0, high = Math.Max(hx, hy);
+        Element Out(double far)
+        {
+            double x = Math.Cos(a) * far, y = Math.Sin(a) * far;
+            var (ix, iy) = shape.Inward(x, y);
+            return new Element(ElementKind.Rock, x, y, radius, 0, Math.Round(Math.Atan2(iy, ix) * 180 / Math.PI), true);
+        }
+
+        for (var n = 0; n < 16; n++)
+        {
+            var far = (low + high) / 2;
+            if (Out(far).IsWithin(shape, margin))
+                low = far;
+            else
+                high = far;
+        }
+
+        return Out(Math.Max(0, low - 0.02));
+    }
+
+    /// <summary>A band past the side that the composition leans to, wide enough for its share of the top.</summary>
+    private static Body? PathOf(BaseWish wish, double turn, Chance chance)
+    {
+        var share = wish.Textures.Where(t => t.Place == TexturePlace.Path).Sum(t => t.Share);
+        if (share <= 0)
+            return null;
+        var (hx, hy) = wish.Shape.Half;
+        var length = 2 * Math.Sqrt(hx * hx + hy * hy);
+        var across = share * wish.Shape.AreaMm2 / (2 * wish.Shape.ReachMm) / 0.95;
+        var off = (0.1 + 0.15 * chance.Next()) * wish.Shape.ReachMm;
+        return new Body(-Math.Cos(turn) * off, -Math.Sin(turn) * off, across / 2, length, turn * 180 / Math.PI + 90 + (chance.Next() - 0.5) * 30);
+    }
+
+    /// <summary>A puddle on the open side, clear of what stands on the base.</summary>
+    private static Body? PuddleOf(BaseWish wish, Lean lean, Chance chance)
+    {
+        var share = wish.Textures.Where(t => t.Place == TexturePlace.Puddle).Sum(t => t.Share);
+        if (share <= 0)
+            return null;
+        var (radius, reach) = (Math.Sqrt(share * wish.Shape.AreaMm2 / Math.PI), wish.Shape.ReachMm);
+        Body? best = null;
+        var most = double.MinValue;
+        for (var n = 0; n < Darts; n++)
+        {
+            var (a, d) = (chance.Next() * 2 * Math.PI, Math.Sqrt(chance.Next()) * reach);
+            var at = new Body(Math.Round(Math.Cos(a) * d - lean.X * reach * 0.5, 2), Math.Round(Math.Sin(a) * d - lean.Y * reach * 0.5, 2), radius);
+            var room = wish.Flats.Select(f => at.GapTo(f.Body)).Append(wish.Shape.Room(at.X, at.Y) - radius - wish.MarginMm).Min();
+            if (room > most)
+                (best, most) = (at, room);
+            if (room >= 0)
+                break;
+        }
+
+        return best;
     }
 
     /// <summary>
-    /// How much two bases differ, 0 (the same) to 1: the mass of either that would have to be carried, over a grid of soft spots of each kind.
+    /// How much two bases differ, 0 (the same) to 1: the mass of either that would have to be carried, over a grid of soft spots of each kind; where nothing
+    /// lies on either, how differently their grounds lean.
     /// </summary>
-    public static double Difference(BasePlan a, BasePlan b, BaseShape shape)
-    {
-        const int Grid = 8;
-        var (hx, hy) = shape.Half;
-        double apart = 0, all = 0;
-        foreach (var kind in Enum.GetValues<ElementKind>())
-            for (var i = 0; i < Grid; i++)
-                for (var j = 0; j < Grid; j++)
-                {
-                    double x = ((i + 0.5) / Grid * 2 - 1) * hx, y = ((j + 0.5) / Grid * 2 - 1) * hy;
-                    double p = Spot(a, kind, x, y, shape.ReachMm), q = Spot(b, kind, x, y, shape.ReachMm);
-                    apart += Math.Abs(p - q);
-                    all += p + q;
-                }
-
-        return all == 0 ? 0 : apart / all;
-    }
-
-    private static double Spot(BasePlan plan, ElementKind kind, double x, double y, double reach)
-    {
-        var sum = 0.0;
-        foreach (var e in plan.Elements)
-            if (e.Kind == kind)
-                sum += e.RadiusMm * e.RadiusMm * Math.Exp(-((e.X - x) * (e.X - x) + (e.Y - y) * (e.Y - y)) / (2 * 0.05 * reach * reach));
-        return sum;
-    }
-}
-
-/// <summary>What holds of every base, and what is broken where a hand moved something.</summary>
-public static class Rules
-{
-    /// <summary>Whether something fits where it is among others.</summary>
-    public static bool Fits(Element e, IReadOnlyList<Element> others, BaseWish wish) =>
-        wish.Shape.Holds(e.X, e.Y, e.RadiusMm, wish.MarginMm)
-        && wish.Flats.All(f => Math.Sqrt((e.X - f.X) * (e.X - f.X) + (e.Y - f.Y) * (e.Y - f.Y)) >= e.RadiusMm + f.RadiusMm)
-        && others.All(o => e.DistanceTo(o) >= e.RadiusMm + o.RadiusMm + wish.GapMm - 1e-9);
-
-    /// <summary>Everything that is broken, in words; nothing where all is well.</summary>
-    public static IReadOnlyList<string> Broken(BasePlan plan, BaseWish wish)
-    {
-        var broken = new List<string>();
-        for (var i = 0; i < plan.Elements.Count; i++)
-        {
-            var e = plan.Elements[i];
-            var name = e.Kind.ToString().ToLowerInvariant();
-            if (!wish.Shape.Holds(e.X, e.Y, e.RadiusMm, wish.MarginMm))
-                broken.Add($"A {name} lies over the rim.");
-            if (wish.Flats.Any(f => Math.Sqrt((e.X - f.X) * (e.X - f.X) + (e.Y - f.Y) * (e.Y - f.Y)) < e.RadiusMm + f.RadiusMm))
-                broken.Add($"A {name} lies where something is to stand.");
-            for (var j = 0; j < i; j++)
-                if (e.DistanceTo(plan.Elements[j]) < e.RadiusMm + plan.Elements[j].RadiusMm + wish.GapMm - 0.02)
-                    broken.Add($"A {name} and a {plan.Elements[j].Kind.ToString().ToLowerInvariant()} are too close.");
-        }
-
-        var (x, y) = plan.Weight(wish.Shape);
-        if (plan.Elements.Count > 1 && Math.Sqrt(x * x + y * y) < Arranger.LeastOffCentre)
-            broken.Add("The weight lies in the middle: move something to one side.");
-        return broken;
-    }
+    public static double Difference(BasePlan a, BasePlan b, BaseShape shape) => Masses.Of(a, shape).Apart(Masses.Of(b, shape));
 }

@@ -1,9 +1,9 @@
 namespace Lowfell.Core.Bases;
 
-/// <summary>The outline of a base, seen from above.</summary>
+/// <summary>The outline of a base, seen from above. A tile joins others, so that it has no rim.</summary>
 public enum Outline
 {
-    Round, Oval, Square, Rectangle,
+    Round, Oval, Square, Rectangle, Tile,
 }
 
 /// <summary>
@@ -22,62 +22,68 @@ public readonly record struct BaseShape(Outline Outline, double WidthMm, double 
     /// <summary>Its area, mm².</summary>
     public double AreaMm2 => IsCurved ? Math.PI * HalfWidth * HalfHeight : 4 * HalfWidth * HalfHeight;
 
-    /// <summary>The same without a margin all round, mm².</summary>
-    public double AreaWithin(double marginMm)
-    {
-        double w = Math.Max(0, HalfWidth - marginMm), h = Math.Max(0, HalfHeight - marginMm);
-        return IsCurved ? Math.PI * w * h : 4 * w * h;
-    }
-
     /// <summary>Half of the shorter side, mm: what distances are compared with.</summary>
     public double ReachMm => Math.Min(HalfWidth, HalfHeight);
 
-    /// <summary>Whether a disc lies wholly within the outline, so many mm from the rim.</summary>
-    public bool Holds(double x, double y, double radiusMm, double marginMm)
-    {
-        double w = HalfWidth - marginMm - radiusMm, h = HalfHeight - marginMm - radiusMm;
-        if (w < 0 || h < 0)
-            return false;
-
-        // An ellipse drawn in by the radius on both sides lies within the true parallel of it.
-        return IsCurved ? w > 0 && h > 0 && x * x / (w * w) + y * y / (h * h) <= 1 : Math.Abs(x) <= w && Math.Abs(y) <= h;
-    }
-
     /// <summary>The half sides of the box around it, mm.</summary>
     public (double X, double Y) Half => (HalfWidth, HalfHeight);
-}
 
-/// <summary>Where feet, a hull or a magnet stand: nothing may lie there.</summary>
-public readonly record struct Flat(double X, double Y, double RadiusMm);
+    /// <summary>Whether a point lies within the outline.</summary>
+    public bool Has(double x, double y) => IsCurved ? x / HalfWidth * (x / HalfWidth) + y / HalfHeight * (y / HalfHeight) <= 1 : Math.Abs(x) <= HalfWidth && Math.Abs(y) <= HalfHeight;
 
-public enum ElementKind
-{
-    Rock, Tuft, Reed,
-}
-
-/// <summary>Something that stands on a base, as a disc from above.</summary>
-public readonly record struct Element(ElementKind Kind, double X, double Y, double RadiusMm)
-{
-    public double DistanceTo(Element other) => Math.Sqrt((X - other.X) * (X - other.X) + (Y - other.Y) * (Y - other.Y));
-}
-
-/// <summary>What is wanted on every base of a tray.</summary>
-/// <param name="Shape">Of all bases.</param>
-/// <param name="MarginMm">The rim, kept free, by how they are handled.</param>
-/// <param name="Flats">Kept free as well.</param>
-/// <param name="Rocks">How many on the mean.</param>
-/// <param name="Tufts">Tufts, in several sizes.</param>
-/// <param name="Reeds">Reeds; they stand together.</param>
-/// <param name="GapMm">The least room between two things.</param>
-public sealed record BaseWish(BaseShape Shape, double MarginMm, IReadOnlyList<Flat> Flats, double Rocks, double Tufts, double Reeds, double GapMm = 0.5);
-
-/// <summary>One base as it is laid out.</summary>
-public sealed record BasePlan(IReadOnlyList<Element> Elements)
-{
-    /// <summary>Where the weight of the composition lies, by area, as a share of the reach: 0 is the middle.</summary>
-    public (double X, double Y) Weight(BaseShape shape)
+    /// <summary>How far a point lies within the outline, mm; below 0 outside of it.</summary>
+    public double Room(double x, double y) => Outline switch
     {
-        var all = Elements.Sum(e => e.RadiusMm * e.RadiusMm);
-        return all == 0 ? (0, 0) : (Elements.Sum(e => e.X * e.RadiusMm * e.RadiusMm) / all / shape.ReachMm, Elements.Sum(e => e.Y * e.RadiusMm * e.RadiusMm) / all / shape.ReachMm);
+        Outline.Round => HalfWidth - Math.Sqrt(x * x + y * y),
+        Outline.Oval => (Has(x, y) ? 1 : -1) * ToEllipse(Math.Abs(x), Math.Abs(y), HalfWidth, HalfHeight),
+        _ => Math.Min(HalfWidth - Math.Abs(x), HalfHeight - Math.Abs(y)),
+    };
+
+    /// <summary>Whether a disc lies wholly within the outline, so many mm from the rim.</summary>
+    public bool Holds(double x, double y, double radiusMm, double marginMm) => Room(x, y) >= radiusMm + marginMm;
+
+    /// <summary>The direction straight in from the rim, where that is nearest to a point: of length 1.</summary>
+    public (double X, double Y) Inward(double x, double y)
+    {
+        // The slope of the room, by a small step either way.
+        const double Step = 1e-3;
+        double gx = Room(x + Step, y) - Room(x - Step, y), gy = Room(x, y + Step) - Room(x, y - Step);
+        var long_ = Math.Sqrt(gx * gx + gy * gy);
+        return long_ < 1e-12 ? (0, 1) : (gx / long_, gy / long_);
+    }
+
+    /// <summary>Distance of a point of the first quadrant to an ellipse, by bisection of the one root there is (Eberly 2013, Distance from a Point to an Ellipse).</summary>
+    private static double ToEllipse(double x, double y, double a, double b)
+    {
+        if (a < b)
+            (x, y, a, b) = (y, x, b, a);
+        if (y < 1e-12)
+        {
+            // On the longer axis the nearest point may lie to either side of it.
+            var along = a * a - b * b;
+            if (a * x < along)
+            {
+                var cos = a * x / along;
+                double px = a * cos, py = b * Math.Sqrt(Math.Max(0, 1 - cos * cos));
+                return Math.Sqrt((px - x) * (px - x) + py * py);
+            }
+
+            return Math.Abs(x - a);
+        }
+
+        double low = b * y - b * b, high = b * y - b * b + Math.Sqrt(a * a * x * x + b * b * y * y) + a;
+        for (var n = 0; n < 60 && high - low > 1e-7 * a * a; n++)
+        {
+            var t = (low + high) / 2;
+            double u = a * x / (t + a * a), v = b * y / (t + b * b);
+            if (u * u + v * v > 1)
+                low = t;
+            else
+                high = t;
+        }
+
+        var at = (low + high) / 2;
+        double nx = a * a * x / (at + a * a), ny = b * b * y / (at + b * b);
+        return Math.Sqrt((nx - x) * (nx - x) + (ny - y) * (ny - y));
     }
 }

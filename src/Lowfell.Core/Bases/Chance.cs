@@ -5,6 +5,9 @@ internal sealed class Chance(ulong seed)
 {
     private ulong state = seed;
 
+    /// <summary>From a whole number of another one.</summary>
+    public static Chance From(ulong whole) => new(whole * 0x9E3779B97F4A7C15UL + 1);
+
     public static Chance Of(int seed, int index) => new(unchecked((ulong)seed * 0x9E3779B97F4A7C15UL ^ ((ulong)index + 1) * 0xD1B54A32D192ED03UL));
 
     /// <summary>From 0 to below 1.</summary>
@@ -20,6 +23,8 @@ internal sealed class Chance(ulong seed)
         }
     }
 
-    /// <summary>A count whose mean is a number that need not be whole: 2.4 is 2 or 3.</summary>
-    public int Count(double mean) => (int)Math.Floor(mean + Next());
+    public int Below(int count) => (int)(Next() * count);
+
+    /// <summary>A whole number to begin other chances with.</summary>
+    public ulong Whole() => (ulong)(Next() * (1UL << 53));
 }

@@ -20,7 +20,7 @@ public static class HandsOn
     public static double PerPiece(Layer layer, Zone zone, Pace? pace = null)
     {
         var (figures, own) = ((pace ?? Pace.Usual).Figures(layer.Technique, layer.Tool), (pace ?? Pace.Usual).Of(layer.Technique));
-        var area = zone.AreaCm2 * Regions.Share(layer.Region, zone);
+        var area = zone.AreaCm2 * Regions.Share(layer.Region, zone) * (layer.Varied?.Share(layer, zone) ?? 1);
         var length = layer.Technique is Technique.EdgeLine or Technique.Mask or Technique.Unmask ? zone.EdgeMm : zone.JointMm;
         length *= Regions.LengthShare(layer.Region, zone);
         var perCm = layer.Technique == Technique.CleanUpExcess && own.MinutesPerCm is null ? CleanUpPerCm(zone.Relief) : figures.MinutesPerCm;
@@ -40,7 +40,7 @@ public static class HandsOn
     }
 
     /// <summary>Details of a layer on one piece, counted or by the area; 0 for work that is not done one by one.</summary>
-    public static int Details(Layer layer, Zone zone)
+    public static double Details(Layer layer, Zone zone)
     {
         var figures = TechniqueTable.For(layer.Technique, layer.Tool);
         return figures.DetailsPerCm2 == 0 ? 0 : layer.Details ?? Math.Max(1, (int)Math.Round(figures.DetailsPerCm2 * zone.AreaCm2 * Regions.Share(layer.Region, zone) * layer.Strength));

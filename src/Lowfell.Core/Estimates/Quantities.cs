@@ -22,6 +22,9 @@ public readonly record struct Amount(double OnSurfaceMl, double Efficiency, int 
     public double MarginMl => (OnSurfaceMl + TransferLossMl + FillLossMl) * Quantities.Margin;
 
     public double TotalMl => OnSurfaceMl + TransferLossMl + FillLossMl + MarginMl;
+
+    /// <summary>A share of it, in fillings of its own.</summary>
+    public Amount Times(double share) => share == 1 ? this : this with { OnSurfaceMl = OnSurfaceMl * share, Fillings = Fillings * share, Fills = (int)Math.Ceiling(Fillings * share) };
 }
 
 /// <summary>An amount as hands vary: nine of ten stay between low and high.</summary>
@@ -128,7 +131,10 @@ public static class Quantities
 
     /// <summary>Ready-made things a layer sets one by one, over all pieces: tufts, stones, decals; 0 for what comes out of a pot.</summary>
     public static int Things(Layer layer, Zone zone, int pieces) =>
-        layer.Technique is Technique.Tuft or Technique.Rock or Technique.Decal ? HandsOn.Details(layer, zone) * Math.Max(0, pieces) : 0;
+        layer.Technique is Technique.Tuft or Technique.Rock or Technique.Decal ? (int)Math.Ceiling(HandsOn.Details(layer, zone) * Math.Max(0, pieces) - Counted) : 0;
+
+    /// <summary>A mean is written down to two decimals: that much does not make another tuft.</summary>
+    private const double Counted = 0.3;
 
     /// <summary>Glue along what is joined, ml to the cm; where no edge was measured, around a square of the same area. Under a weight, a few spots, ml.</summary>
     private const double GlueMlPerCm = 0.005, WeightGlueMl = 0.1;

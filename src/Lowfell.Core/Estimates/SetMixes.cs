@@ -42,7 +42,7 @@ public static class SetMixes
         var reserves = new Dictionary<Recipe, double>(ReferenceEqualityComparer.Instance);
 
         // Zones share treatments: the same layer is worked out once.
-        var known = new Dictionary<Layer, (Recipe Recipe, List<LayerNeed> Layers)?>(ReferenceEqualityComparer.Instance);
+        var known = new Dictionary<Layer, List<(Recipe Recipe, List<LayerNeed> Layers, double Share)>>(ReferenceEqualityComparer.Instance);
         var turns = new Dictionary<Recipe, int>(ReferenceEqualityComparer.Instance);
         foreach (var plan in zones)
         {
@@ -50,14 +50,17 @@ public static class SetMixes
             foreach (var layer in plan.Layers)
             {
                 if (!known.TryGetValue(layer, out var found))
-                    known[layer] = found = Mix(layer, byKey);
-                if (found is not { } mix || (Quantities.PotMl(layer, plan.Zone, plan.Pieces) <= 0 && Quantities.Things(layer, plan.Zone, plan.Pieces) == 0))
+                    known[layer] = found = Mixes(layer, byKey);
+                if (found.Count == 0 || (Quantities.PotMl(layer, plan.Zone, plan.Pieces) <= 0 && Quantities.Things(layer, plan.Zone, plan.Pieces) == 0))
                     continue;
                 var pieces = Math.Max(0, plan.Pieces - done(plan.ZoneId, layer.Id));
-                var turn = turns[mix.Recipe] = turns.GetValueOrDefault(mix.Recipe, -1) + 1;
-                if (pieces > 0 && IsKeptBack(layer))
-                    reserves[mix.Recipe] = Math.Max(reserves.GetValueOrDefault(mix.Recipe), plan.ReserveMl);
-                mix.Layers.Add(new LayerNeed(plan.ZoneId, plan.Zone, layer, pieces, Quantities.Work(layer, plan.Zone, pieces), turn));
+                foreach (var mix in found)
+                {
+                    var turn = turns[mix.Recipe] = turns.GetValueOrDefault(mix.Recipe, -1) + 1;
+                    if (pieces > 0 && IsKeptBack(layer))
+                        reserves[mix.Recipe] = Math.Max(reserves.GetValueOrDefault(mix.Recipe), plan.ReserveMl);
+                    mix.Layers.Add(new LayerNeed(plan.ZoneId, plan.Zone, layer, pieces, Quantities.Work(layer, plan.Zone, pieces).Times(mix.Share), turn));
+                }
             }
         }
 
@@ -99,15 +102,13 @@ public static class SetMixes
     /// <summary>A cup that is full to a billionth is full.</summary>
     private const double Rounding = 1e-9;
 
-    private static (Recipe Recipe, List<LayerNeed> Layers)? Mix(Layer layer, Dictionary<string, (Recipe Recipe, List<LayerNeed> Layers)> byKey)
+    private static List<(Recipe Recipe, List<LayerNeed> Layers, double Share)> Mixes(Layer layer, Dictionary<string, (Recipe Recipe, List<LayerNeed> Layers)> byKey) => Recipe.Each(layer).Select(pot =>
     {
-        if (Recipe.Of(layer) is not { } recipe)
-            return null;
-        var key = recipe.Key;
+        var key = pot.Recipe.Key;
         if (!byKey.TryGetValue(key, out var mix))
-            byKey[key] = mix = (recipe, []);
-        return mix;
-    }
+            byKey[key] = mix = (pot.Recipe, []);
+        return (mix.Recipe, mix.Layers, pot.Share);
+    }).ToList();
 
     /// <summary>Every material that a set still takes, with what drives it, most first; what is in pots already is not taken off.</summary>
     /// <param name="zones">Zones with their layers and all their pieces.</param>

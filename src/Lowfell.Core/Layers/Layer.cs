@@ -40,14 +40,14 @@ public sealed record Layer
     /// <summary>Width of its marks on the model, mm; null takes the technique's usual.</summary>
     public double? MarkMm { get; init; }
 
-    /// <summary>Seed of the plan that lays it differently on every piece; null has none.</summary>
-    public int? VariationSeed { get; init; }
+    /// <summary>The plan that lays it differently on every piece; null has none.</summary>
+    public Varied? Varied { get; init; }
 
     /// <summary>The lowest layer that one which takes away may take; null takes all above the chipping fluid, or as deep as it rubs.</summary>
     public Guid? DownTo { get; init; }
 
-    /// <summary>Details on one piece, one by one: letters, hits, tufts, stones; null counts them by the area.</summary>
-    public int? Details { get; init; }
+    /// <summary>Details on one piece on the mean, one by one: letters, hits, tufts, stones; null counts them by the area.</summary>
+    public double? Details { get; init; }
 
     /// <summary>Full at one end of its region and nothing at the other: half of it on the whole.</summary>
     public bool Fades { get; init; }
@@ -81,6 +81,9 @@ public sealed record Layer
         var whole = Parts.Whole([paint * p, thinner * p + (paint + thinner) * t]);
         return this with { Paint = paints, Dilution = new Dilution(Dilution?.Thinner ?? Paint.First(x => x.Material.IsThinner).Material, whole[0], whole[1]) };
     }
+
+    /// <summary>Its materials are not mixed, but dealt to the pieces one by one.</summary>
+    public bool IsDealt => Varied is { Dealt: true } && Varied.CanBeDealt(this);
 
     /// <summary>A name for findings: "Peat Seven + Brick Clay".</summary>
     public string MaterialName => Paint.Count == 0 ? "no material" : string.Join(" + ", Paint.Select(p => p.Material.Name));

@@ -69,12 +69,19 @@ public static class Laying
                 // Light from above meets the same faces at every pass; everything else lands by chance.
                 var light = layer.Technique == Technique.DirectionalLight;
                 var cover = (split * ((light ? LightOn(zone.Orientation) : 1) * layer.Strength)).AtMost(1) * within * (layer.Whole ? 1 : fade);
+                if (layer.Varied is { } plan && !light)
+                {
+                    // A plan's marks are laid over each other, coat on coat, and are as many and as large as it says.
+                    var planned = layer.Whole ? cover.WhereAny() : (new Laid(Split.Even(0), cover, layer.Coats).Covered * plan.Share(layer, zone)).AtMost(1);
+                    return new Laid(Split.Even(usual) * within, planned);
+                }
+
                 return layer.Whole || light
                     ? new Laid(Split.Even(usual) * within, layer.Whole ? cover.WhereAny() : cover)
                     : new Laid(Split.Even(once) * within, cover, layer.Coats);
             case Laydown.Chip:
                 var broken = (split * layer.Strength).AtMost(1) * within * (layer.Whole ? 1 : fade);
-                return new Laid(Split.Even(0), layer.Whole ? broken.WhereAny() : broken, layer.Whole ? 1 : layer.Coats);
+                return new Laid(Split.Even(0), layer.Whole ? broken.WhereAny() : layer.Varied is { } chips ? (broken * chips.Share(layer, zone)).AtMost(1) : broken, layer.Whole ? 1 : layer.Coats);
             default:
                 return Laid.Nothing;
         }

@@ -63,10 +63,10 @@ public static class StackDifference
         if (a.MarkMm != b.MarkMm)
             yield return FormattableString.Invariant($"marks {a.MarkMm?.ToString("0.##", null) ?? "as usual"} → {b.MarkMm?.ToString("0.##", null) ?? "as usual"} mm");
         if (a.Details != b.Details)
-            yield return $"{a.Details?.ToString() ?? "as many as usual"} → {b.Details?.ToString() ?? "as many as usual"} details";
+            yield return $"{a.Details?.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture) ?? "as many as usual"} → {b.Details?.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture) ?? "as many as usual"} details";
         if (a.DownTo != b.DownTo)
             yield return "to another depth";
-        if (a.VariationSeed != b.VariationSeed)
+        if (a.Varied != b.Varied)
             yield return "laid otherwise on each piece";
     }
 

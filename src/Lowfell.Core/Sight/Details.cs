@@ -33,6 +33,13 @@ public static class Details
     public static Detail? IfLost(StackRun run, int index, double metres, int pieces) =>
         Plainest(run, index, metres) is { } plain && Eye.Judge(plain.Difference) == Verdict.Lost ? Word(run, index, pieces, plain) : null;
 
+    /// <summary>The finished colours of the open face inside a mark of a layer, and beside it.</summary>
+    public static (SrgbColour Marked, SrgbColour Bare) Colours(StackRun run, int index)
+    {
+        var layer = run.Layers[index];
+        return (run.FinishedWith(index, layer with { Whole = true }).Field.Colour, run.FinishedWith(index, layer with { Strength = 0 }).Field.Colour);
+    }
+
     private static Detail? Word(StackRun run, int index, int pieces, (Stand Mark, double Difference)? plainest) => plainest is not var (m, difference) ? null
         : new Detail(index, m.Position, m.Millimetres, m.Shape, difference, Eye.Judge(difference), Eye.LostBeyond(m.Marked, m.Bare, m.Surround, m.Millimetres, m.Shape), Minutes(run, index, pieces));
 

@@ -61,7 +61,8 @@ public static class Proposal
         var one = singles.Select(f => Judge([f])).OrderBy(Order).ToList();
         var best = one.DistinctBy(p => p.Factors[0].Layer).Take(BestSingles).Select(p => p.Factors[0]).ToList();
         var two = best.SelectMany((a, i) => best.Skip(i + 1).Select(b => Judge([a, b])));
-        return one.Concat(two).OrderBy(Order).Take(MostProposed).ToList();
+        var three = best.Count < 3 ? [] : new[] { Judge(best.Take(3).ToList()) };
+        return one.Concat(two).Concat(three).OrderBy(Order).Take(MostProposed).ToList();
     }
 
     /// <summary>What could be varied about a treatment: coats, and how heavily; of what can be left out whether it is laid at all.</summary>

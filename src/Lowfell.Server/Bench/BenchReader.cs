@@ -8,6 +8,7 @@ using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
 using Lowfell.Core.Sessions;
 using Lowfell.Core.Words;
+using Lowfell.Server.Stacks;
 using Lowfell.Server.Timetables;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
@@ -113,7 +114,13 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
             window is { } w && !beforehand ? new BenchWindow(EnumWords.Of(layers[w.Later].Technique), Math.Round(w.Window.OpensMinutes / pace), Math.Round(w.Window.ClosesMinutes / pace)) : null,
             Mix(layer, zone, pieces.Count), beforehand ? [$"{Duration.Words(Preparations.LeadMinutes(layer.Preparation).Usual)} before it is laid: {EnumWords.Of(layer.Preparation)}."] : Watch.For(layer, zone, Measured),
             Care.For(layer, place.Design.Substrate).Select(c => c.Text).ToList(),
-            beforehand ? [] : Mishaps.For(layer.Technique, mishaps), pieces.Select(p => Piece(place.Zone.Id, layer.Id, p)).ToList(), planned);
+            beforehand ? [] : Mishaps.For(layer.Technique, mishaps), PiecesOf(place, layer, pieces, beforehand), planned);
+    }
+
+    private List<BenchPiece> PiecesOf(Place place, Layer layer, IReadOnlyList<PieceRow> pieces, bool beforehand)
+    {
+        var words = layer.Varied is { } varied && !beforehand ? PlanOfPieces.Of(place, layer, varied).Pieces.ToDictionary(p => p.Piece.Id, p => p.Words) : [];
+        return pieces.Select(p => Piece(place.Zone.Id, layer.Id, p) with { Planned = words.GetValueOrDefault(p.Id, "") }).ToList();
     }
 
     private BenchPiece Piece(Guid zone, Guid line, PieceRow piece) =>

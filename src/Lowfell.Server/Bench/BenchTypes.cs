@@ -18,8 +18,8 @@ public sealed record BenchPart(Guid MaterialId, string Name, int Drops, bool Bru
 /// </summary>
 public sealed record BenchMix(string Key, string Words, string Thinned, double Ml, IReadOnlyList<BenchPart> Parts, IReadOnlyList<BenchPot> Pots);
 
-/// <summary>A piece that a task is to be done on; its number and label.</summary>
-public sealed record BenchPiece(Guid Id, string Label, PieceState State, DateTimeOffset? BegunAt);
+/// <summary>A piece that a task is to be done on; Planned is what the plan of a varied layer has for it, in words, and empty without one.</summary>
+public sealed record BenchPiece(Guid Id, string Label, PieceState State, DateTimeOffset? BegunAt, string Planned = "");
 
 /// <summary>
 /// By when something has to be done to what was just laid, counted from it, minutes: from when it can, until when it still can. What says

@@ -190,7 +190,7 @@ internal sealed partial class OrderReader(Faults faults)
             Drying = Word<DryingMode>(l.Drying, $"{at}.drying") ?? DryingMode.Air,
             WaitMinutes = Range(l.WaitMinutes, $"{at}.waitMinutes", 0, 100_000) ?? Range(l.WaitHours, $"{at}.waitHours", 0, 2000) * 60,
             MarkMm = Range(l.MarkMm, $"{at}.markMm", (double)LayerWords.LeastMarkMm, (double)LayerWords.MostMarkMm),
-            VariationSeed = l.Varied == true ? 1 : null,
+            Varied = l.Varied == true ? new Varied(1) : null,
             DownTo = Whole(l.DownTo, $"{at}.downTo", 1, Math.Max(1, below.Count)) is { } down && down <= below.Count ? below[down - 1].Id : null,
             Details = Whole(l.Details, $"{at}.details", 1, LayerWords.MostDetails),
             Fades = l.Fades == true,

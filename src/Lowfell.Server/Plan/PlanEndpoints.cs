@@ -22,7 +22,6 @@ public static class PlanEndpoints
         plan.MapGet("/sets/{setId:guid}", Overview).WithName("planOverview").ProducesProblem(404);
         plan.MapGet("/zones/{zoneId:guid}", OfZone).WithName("zoneSheet").ProducesProblem(404);
         plan.MapPut("/zones/{zoneId:guid}", ChangeZone).WithName("changeZone").Writes<ZoneTold, ZoneSheet>(Tell);
-        plan.MapGet("/zones/{zoneId:guid}/variation", Variation.Of).WithName("variationPlan").WithSummary("Where a varied layer goes on each piece.").ProducesProblem(400).ProducesProblem(404);
         plan.MapGet("/zones/{zoneId:guid}/so-far", HowFar.Of).WithName("howFar").WithSummary("How far the pieces of a zone have really come.").ProducesProblem(404);
         plan.MapPost("/zones/{zoneId:guid}/reading", Read).WithName("readDraft").ProducesProblem(400).ProducesProblem(404);
         plan.MapPut("/zones/{zoneId:guid}/stack", Store).WithName("storeStack").Writes<ZoneTold, ZoneSheet>(Tell);

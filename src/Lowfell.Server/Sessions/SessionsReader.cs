@@ -129,11 +129,12 @@ internal sealed class SessionsReader(Planner planner)
         var prepare = at.Where(a => a.Beforehand).GroupBy(a => (a.Layer.Preparation, a.Layer.Main?.Name)).Select(g =>
             $"{g.Key.Name}, {EnumWords.Of(g.Key.Preparation)}: {Duration.Words(Preparations.LeadMinutes(g.Key.Preparation).Usual)} before it is laid").ToList();
         at.RemoveAll(a => a.Beforehand);
-        var pots = at.Where(a => a.Layer.Paint.Count > 0).GroupBy(a => Recipe.Of(a.Layer)!.Key).Select(g =>
+        var pots = at.SelectMany(a => Recipe.Each(a.Layer).Select(pot => (pot.Recipe, pot.Share, At: a))).GroupBy(x => x.Recipe.Key).Select(g =>
         {
-            var layer = g.First().Layer;
-            var ml = g.Sum(a => Quantities.PotMl(a.Layer, a.View.Context.Zone, a.Pieces.Count));
-            return new PotReady(string.Join(" + ", layer.Paint.Select(p => p.Material.Name)), layer.Dilution is { } d ? $"{d} {d.Thinner.Name}" : "", Math.Round(ml, 1), PotColour.InTheJar(layer.Paint).ToString());
+            var (recipe, layer) = (g.First().Recipe, g.First().At.Layer);
+            var paints = layer.Paint.Where(p => recipe.Parts.Any(r => r.Material.Id == p.Material.Id)).ToList();
+            var ml = g.Sum(x => Quantities.PotMl(x.At.Layer, x.At.View.Context.Zone, x.At.Pieces.Count) * x.Share);
+            return new PotReady(string.Join(" + ", paints.Select(p => p.Material.Name)), layer.Dilution is { } d ? $"{d} {d.Thinner.Name}" : "", Math.Round(ml, 1), PotColour.InTheJar(paints).ToString());
         }).OrderByDescending(p => p.Ml).ToList();
         var tools = at.Select(a => Tool(a.Layer)).OfType<string>().Distinct().Order().ToList();
         var care = at.SelectMany(a => Care.For(a.Layer, a.Place.Design.Substrate)).Distinct().OrderBy(c => c.Care).Select(c => c.Text).Distinct().ToList();

@@ -230,6 +230,7 @@ internal static class SetCopies
         EdgeMm = z.EdgeMm,
         JointMm = z.JointMm,
         SmallestDetailMm = z.SmallestDetailMm,
+        FaceWidthMm = z.FaceWidthMm,
         Handling = z.Handling,
         TargetSheen = z.TargetSheen,
         TargetColour = z.TargetColour,

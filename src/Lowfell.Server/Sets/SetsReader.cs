@@ -62,7 +62,7 @@ internal static class SetsReader
         var workedPieces = await Kept.Pieces(db, pieces, stop);
         ZoneFacts Word(ZoneRow z) => new(
             z.Id, z.Version, z.Name, z.Position, z.AreaCm2, z.Relief, z.UpShare, z.SideShare, z.DownShare, z.RaisedShare, z.FieldShare, z.RecessShare,
-            z.EdgeMm, z.JointMm, z.SmallestDetailMm, z.Handling, z.TargetSheen, z.CutEdge, z.BeforeAssembly, z.Surface, z.SurfaceLengthMm, z.SurfaceHeightMm, z.RivetMm, z.Across,
+            z.EdgeMm, z.JointMm, z.SmallestDetailMm, z.FaceWidthMm, z.Handling, z.TargetSheen, z.CutEdge, z.BeforeAssembly, z.Surface, z.SurfaceLengthMm, z.SurfaceHeightMm, z.RivetMm, z.Across,
             touching[z.Id].ToList(), z.TreatmentId, names[z.TreatmentId], shared.GetValueOrDefault(z.TreatmentId), worked.Contains(z.Id), ZoneFill.Guess(z, s.Scale), z.PutAwayAt);
         return new SetSheet(
             s.Id, s.Version, s.WorkshopId, s.Name, s.Scale, s.TableMetres, s.Handling, s.TargetSheen, s.DueDate, s.ReserveMl, s.Rank, s.PutAwayAt,

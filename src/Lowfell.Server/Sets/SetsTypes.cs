@@ -39,7 +39,7 @@ public sealed record ZoneGuess(double JointMm, double EdgeMm, double Raised, dou
 
 public sealed record ZoneFacts(
     Guid Id, uint Version, string Name, int Position, decimal AreaCm2, Relief Relief, decimal Up, decimal Side, decimal Down, decimal Raised, decimal Field, decimal Recess,
-    decimal EdgeMm, decimal JointMm, decimal SmallestDetailMm, Handling? Handling, Sheen? TargetSheen, bool CutEdge, bool BeforeAssembly,
+    decimal EdgeMm, decimal JointMm, decimal SmallestDetailMm, decimal? FaceWidthMm, Handling? Handling, Sheen? TargetSheen, bool CutEdge, bool BeforeAssembly,
     SurfaceKind Surface, decimal? SurfaceLengthMm, decimal? SurfaceHeightMm, decimal? RivetMm, bool Across, IReadOnlyList<Guid> Touches,
     Guid TreatmentId, string Treatment, int SharedBy, bool Worked, ZoneGuess Guess, DateTimeOffset? PutAwayAt);
 
@@ -73,7 +73,7 @@ public sealed record PieceIn(uint? Version, string? Label, string? RimNumber, Gu
 /// <summary>A zone with whatever is known of it; what is left out is guessed.</summary>
 public sealed record ZoneChange(
     uint? Version, string? Name, int? Position, Guid? DesignId, decimal? AreaCm2, Relief? Relief, decimal? Up, decimal? Side, decimal? Down, decimal? Raised, decimal? Field, decimal? Recess,
-    decimal? EdgeMm, decimal? JointMm, decimal? SmallestDetailMm, Handling? Handling, Sheen? TargetSheen, bool? CutEdge, bool? BeforeAssembly,
+    decimal? EdgeMm, decimal? JointMm, decimal? SmallestDetailMm, decimal? FaceWidthMm, Handling? Handling, Sheen? TargetSheen, bool? CutEdge, bool? BeforeAssembly,
     SurfaceKind? Surface, decimal? SurfaceLengthMm, decimal? SurfaceHeightMm, decimal? RivetMm, bool? Across, IReadOnlyList<Guid>? Touches, Guid? TreatmentId, IReadOnlyList<string>? Clear);
 
 /// <summary>A copy: of this name, in this set or design; where left out, beside the original. WithWork has its pieces begin with what was done on the originals.</summary>

@@ -14,6 +14,7 @@ internal static class ZoneFill
         faults.Require(!whole || change.AreaCm2 is > 0, "areaCm2", "Give an area above 0 cm².");
         faults.Range(change.AreaCm2, "areaCm2", 0.01m, 100_000);
         faults.Range(change.EdgeMm, "edgeMm", 0, 1_000_000);
+        faults.Range(change.FaceWidthMm, "faceWidthMm", 0.1m, 10_000);
         faults.Range(change.JointMm, "jointMm", 0, 1_000_000);
         faults.Range(change.SmallestDetailMm, "smallestDetailMm", 0.01m, 1000);
         faults.Range(change.SurfaceLengthMm, "surfaceLengthMm", 0.01m, 10_000);
@@ -42,6 +43,7 @@ internal static class ZoneFill
         row.EdgeMm = change.EdgeMm ?? row.EdgeMm;
         row.JointMm = change.JointMm ?? row.JointMm;
         row.SmallestDetailMm = change.SmallestDetailMm ?? row.SmallestDetailMm;
+        row.FaceWidthMm = change.FaceWidthMm ?? row.FaceWidthMm;
         row.Handling = change.Handling ?? row.Handling;
         row.TargetSheen = change.TargetSheen ?? row.TargetSheen;
         row.CutEdge = change.CutEdge ?? row.CutEdge;
@@ -60,6 +62,8 @@ internal static class ZoneFill
             row.SurfaceLengthMm = null;
         if (clear.Contains("surfaceHeightMm"))
             row.SurfaceHeightMm = null;
+        if (clear.Contains("faceWidthMm"))
+            row.FaceWidthMm = null;
         if (clear.Contains("rivetMm"))
             row.RivetMm = null;
     }
@@ -80,6 +84,7 @@ internal static class ZoneFill
         z.EdgeMm = Round(z.EdgeMm * factor);
         z.JointMm = Round(z.JointMm * factor);
         z.SmallestDetailMm = Math.Max(0.01m, Round(z.SmallestDetailMm * factor));
+        z.FaceWidthMm = z.FaceWidthMm is { } w ? Math.Clamp(Round(w * factor), 0.1m, 10_000) : null;
         z.SurfaceLengthMm = z.SurfaceLengthMm is { } l ? Math.Max(0.01m, Round(l * factor)) : null;
         z.SurfaceHeightMm = z.SurfaceHeightMm is { } h ? Math.Max(0.01m, Round(h * factor)) : null;
         z.RivetMm = z.RivetMm is { } r ? Math.Max(0.05m, Round(r * factor)) : null;

@@ -5,13 +5,19 @@ namespace Lowfell.Server.Stacks;
 
 public sealed record PaintDto(Guid MaterialId, decimal Parts);
 
+/// <summary>
+/// A plan that lays a layer differently on every piece; what is left out is as usual. MeanMm is the mean size of its marks across, Marks how many on a
+/// piece, Spread from 0 (shy) to 1 (wild). Dealt gives each piece one or two of the materials instead of their mix.
+/// </summary>
+public sealed record VariedDto(int Seed, Habit? Habit = null, decimal? MeanMm = null, decimal? Marks = null, decimal? Spread = null, bool? Dealt = null);
+
 public sealed record DilutionDto(Guid ThinnerId, decimal Paint, decimal Thinner);
 
 /// <summary>One layer as it is edited. Layers always travel bottom first.</summary>
 public sealed record LayerDto(
     Guid Id, Technique Technique, IReadOnlyList<PaintDto> Paint, DilutionDto? Dilution, int Coats, Region Region, decimal Strength,
-    Tool Tool, DryingMode Drying, int? WaitMinutes, bool Optional, string Note, decimal? MarkMm = null, int? VariationSeed = null,
-    Guid? DownTo = null, int? Details = null, bool? Fades = null, Preparation Preparation = Preparation.None);
+    Tool Tool, DryingMode Drying, int? WaitMinutes, bool Optional, string Note, decimal? MarkMm = null, VariedDto? Varied = null,
+    Guid? DownTo = null, decimal? Details = null, bool? Fades = null, Preparation Preparation = Preparation.None);
 
 /// <summary>Figures for raised, field and recess.</summary>
 public sealed record PositionsDto(double Raised, double Field, double Recess);

@@ -13,6 +13,7 @@ internal static class LayerWords
 
     /// <summary>What a layer may say, in whatever words it comes.</summary>
     public const int MostComponents = 8, MostCoats = 20, MostDetails = 1000;
+    private const decimal LeastDetails = 0.01m;
     public const decimal MostParts = 1000, MostStrength = 3, LeastMarkMm = 0.01m, MostMarkMm = 200;
 
     private const int LongestNote = 500, LongestWaitMinutes = 43_200;
@@ -20,8 +21,22 @@ internal static class LayerWords
     public static LayerDto ToDto(Layer l) => new(
         l.Id, l.Technique, l.Paint.Select(p => new PaintDto(p.Material.Id, p.Parts.ToDecimal())).ToList(),
         l.Dilution is { } d ? new DilutionDto(d.Thinner.Id, d.PaintParts.ToDecimal(), d.ThinnerParts.ToDecimal()) : null,
-        l.Coats, l.Region, (decimal)l.Strength, l.Tool, l.Drying, l.WaitMinutes is { } wait ? (int)wait : null, l.Optional, "", (decimal?)l.MarkMm, l.VariationSeed,
-        l.DownTo, l.Details, l.Fades, l.Preparation);
+        l.Coats, l.Region, (decimal)l.Strength, l.Tool, l.Drying, l.WaitMinutes is { } wait ? (int)wait : null, l.Optional, "", (decimal?)l.MarkMm, ToDto(l.Varied),
+        l.DownTo, (decimal?)l.Details, l.Fades, l.Preparation);
+
+    public static VariedDto? ToDto(Varied? v) => v is null ? null : new(v.Seed, v.Habit, (decimal?)v.MeanMm, (decimal?)v.Marks, (decimal)v.Spread, v.Dealt);
+
+    /// <summary>A plan of variation as it was asked for; null where none is wanted.</summary>
+    public static Varied? ReadVaried(VariedDto? dto, string at, Faults faults)
+    {
+        if (dto is null)
+            return null;
+        faults.Range(dto.Seed, $"{at}.seed", 1, 1_000_000);
+        faults.Range(dto.MeanMm, $"{at}.meanMm", (decimal)Varied.LeastMm, (decimal)Varied.MostMm);
+        faults.Range(dto.Marks, $"{at}.marks", (decimal)Varied.LeastMarks, (decimal)Varied.MostMarks);
+        faults.Range(dto.Spread, $"{at}.spread", 0, 1);
+        return new Varied(dto.Seed, dto.Habit, (double?)dto.MeanMm, (double?)dto.Marks, (double?)dto.Spread ?? Varied.UsualSpread, dto.Dealt == true);
+    }
 
     /// <summary>The layers with materials of this shelf, or null with every fault named.</summary>
     public static List<Layer>? Read(IReadOnlyList<LayerDto?>? layers, IReadOnlyDictionary<Guid, Material> shelf, Faults faults)
@@ -63,8 +78,8 @@ internal static class LayerWords
         faults.Range(dto.Strength, $"{at}.strength", 0, MostStrength);
         faults.Range(dto.WaitMinutes, $"{at}.waitMinutes", 0, LongestWaitMinutes);
         faults.Range(dto.MarkMm, $"{at}.markMm", LeastMarkMm, MostMarkMm);
-        faults.Range(dto.VariationSeed, $"{at}.variationSeed", 1, 1_000_000);
-        faults.Range(dto.Details, $"{at}.details", 1, MostDetails);
+        var varied = ReadVaried(dto.Varied, $"{at}.varied", faults);
+        faults.Range(dto.Details, $"{at}.details", LeastDetails, MostDetails);
         faults.Text(dto.Note, $"{at}.note", LongestNote, needed: false);
         var paint = ReadPaint(dto.Paint, at, shelf, faults);
         var dilution = ReadDilution(dto.Dilution, at, shelf, faults);
@@ -83,9 +98,9 @@ internal static class LayerWords
             Drying = dto.Drying,
             WaitMinutes = dto.WaitMinutes,
             MarkMm = (double?)dto.MarkMm,
-            VariationSeed = dto.VariationSeed,
+            Varied = varied,
             DownTo = dto.DownTo,
-            Details = dto.Details,
+            Details = (double?)dto.Details,
             Fades = dto.Fades == true,
             Preparation = dto.Preparation,
             Optional = dto.Optional,

@@ -95,9 +95,14 @@ internal sealed class StackWriter(Write write)
         row.WaitMinutes = (int?)layer.WaitMinutes;
         row.Optional = layer.Optional;
         row.MarkMm = (decimal?)layer.MarkMm;
-        row.VariationSeed = layer.VariationSeed;
+        row.VariationSeed = layer.Varied?.Seed;
+        row.VariationHabit = layer.Varied?.Habit;
+        row.VariationMm = (decimal?)layer.Varied?.MeanMm;
+        row.VariationMarks = (decimal?)layer.Varied?.Marks;
+        row.VariationSpread = (decimal?)layer.Varied?.Spread;
+        row.VariationDealt = layer.Varied?.Dealt;
         row.DownTo = layer.DownTo;
-        row.Details = layer.Details;
+        row.Details = layer.Details is { } details ? Math.Round((decimal)details, 2) : null;
         row.Fades = layer.Fades;
         row.Preparation = layer.Preparation;
         row.Note = note;

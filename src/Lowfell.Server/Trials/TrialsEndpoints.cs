@@ -207,14 +207,37 @@ public static class TrialsEndpoints
             return faults.ToProblem();
         var looks = await db.Materials.AsNoTracking().Where(m => m.WorkshopId == at!.Graph.Workshop.Id && m.Looks > 0).ToDictionaryAsync(m => m.Id, m => m.Looks, stop);
         var view = at!.View;
-        var found = await Task.Run(() => Proposal.Rank(new Core.Order.StackView(at.Context, at.Layers).Predict, view.Layers, new Wish(entry.Position, target?.ToLab()), m => looks.GetValueOrDefault(m.Id), stop), stop);
+        var wished = target?.ToLab() ?? Towards(view, entry);
+        var found = await Task.Run(() => Proposal.Rank(new Core.Order.StackView(at.Context, at.Layers).Predict, view.Layers, new Wish(entry.Position, wished), m => looks.GetValueOrDefault(m.Id), stop), stop);
         return TypedResults.Ok<IReadOnlyList<TrialProposal>>(found.Select(p =>
         {
             var asked = new Asked(at, at.Layers, p.Factors, new Tile(60, 60));
+            var fields = p.Factors.Aggregate(1, (n, f) => n * f.Levels.Count);
             var words = TrialReader.Word(asked, "", null, [], null).Factors;
             return new TrialProposal(
                 string.Join("; ", words.Select(w => $"{w.Words}: {string.Join(", ", w.Levels)}")), p.Factors.Select(f => new TrialFactorDto(f.Layer, f.Levels.Select(l => l is null ? null : LayerWords.ToDto(l)).ToList())).ToList(),
-                Math.Round(p.ErrorNow, 1), Math.Round(p.ErrorThen, 1), p.Nearest is { } n ? Math.Round(n, 1) : null);
+                Math.Round(p.ErrorNow, 1), Math.Round(p.ErrorThen, 1), fields, Math.Round((p.ErrorNow - p.ErrorThen) / fields, 2), Smallest(asked), p.Nearest is { } n ? Math.Round(n, 1) : null);
         }).ToList());
+    }
+
+    /// <summary>Plainly darker or lighter than it is now: so much of lightness.</summary>
+    private const double Plainly = 8;
+
+    private static Lab? Towards(Core.Order.StackView view, TrialQuestionIn entry)
+    {
+        if (entry.Wish is null or TrialWish.DecidesMost)
+            return null;
+        var now = view.Predictions.SeenBelow(view.Predictions.Count)[entry.Position ?? Position.Field].Lab;
+        return now with { L = Math.Clamp(now.L + (entry.Wish == TrialWish.Darker ? -Plainly : Plainly), 0, 100) };
+    }
+
+    private static readonly (double Wide, double High)[] tiles = [(40, 40), (60, 40), (80, 40), (80, 60), (100, 60), (120, 80), (160, 80), (240, 80)];
+
+    /// <summary>The smallest of usual tiles that all fields find room on; the largest where none has.</summary>
+    private static TileDto Smallest(Asked asked)
+    {
+        var shapes = asked.Factors.Select(f => f.Shape).ToList();
+        var (wide, high) = tiles.FirstOrDefault(t => TrialLayout.Of(new Tile(t.Wide, t.High), shapes, asked.Held).Layout is not null, tiles[^1]);
+        return new TileDto(wide, high);
     }
 }

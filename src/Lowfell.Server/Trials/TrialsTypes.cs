@@ -22,8 +22,14 @@ public sealed record TrialLookIn(string? Cell, Position? Position, string? Obser
 /// <summary>A field becomes a version of the treatment it came from, or a treatment of its own where a name is given.</summary>
 public sealed record TrialChoiceIn(string? Cell, uint? TreatmentVersion, string? Name = null);
 
-/// <summary>A question: what is to be known of the treatment of a zone, and what it should come near, where something is wished for.</summary>
-public sealed record TrialQuestionIn(Guid? ZoneId, Position? Position, string? Target);
+/// <summary>What a trial is to find out: what decides most, or how the finished zone gets darker or lighter.</summary>
+public enum TrialWish
+{
+    DecidesMost, Darker, Lighter,
+}
+
+/// <summary>A question: what is to be known of the treatment of a zone, and what it should come near, where something is wished for; a colour says it best.</summary>
+public sealed record TrialQuestionIn(Guid? ZoneId, Position? Position, string? Target, TrialWish? Wish = null);
 
 /// <summary>A trial as it is listed.</summary>
 public sealed record TrialEntry(Guid Id, uint Version, string Name, Guid ZoneId, string Zone, string Design, int Cells, int Looks, bool Chosen, DateTimeOffset CreatedAt, bool PutAway);
@@ -69,8 +75,8 @@ public sealed record TrialReading(
     Guid? Id, uint? Version, Guid SetId, Guid WorkshopId, Guid ZoneId, string Zone, string Design, string Name, TileDto Tile, double LeftMm, double TopMm, IReadOnlyList<TrialFactorReading> Factors, string Refusal,
     IReadOnlyList<TrialCellReading> Cells, IReadOnlyList<TrialAlike> Alike, IReadOnlyList<TrialStepReading> Steps, int MaskingMoves, TrialLesson? Lesson, string Chosen, Guid TreatmentId, uint TreatmentVersion, bool PutAway);
 
-/// <summary>A trial that could be made, in words; how far off the prediction is to be expected, now and after it (CIELAB units), and how near the nearest field comes to the wish.</summary>
-public sealed record TrialProposal(string Words, IReadOnlyList<TrialFactorDto> Factors, double ErrorNow, double ErrorThen, double? Nearest);
+/// <summary>A trial that could be made, in words; how far off the prediction is to be expected, now and after it (CIELAB units), how much of that each field gains on the mean, the tile it takes, and how near the nearest field comes to the wish.</summary>
+public sealed record TrialProposal(string Words, IReadOnlyList<TrialFactorDto> Factors, double ErrorNow, double ErrorThen, int Fields, double GainPerField, TileDto Tile, double? Nearest);
 
 public sealed record TrialTold(Guid SetId, Guid TrialId);
 

@@ -44,23 +44,32 @@ public static class DemoSet
         await new DemoPots(db, set, shelf, now).Load(stop);
         await new DemoBench(db, set, now).Load(stop);
         await new DemoRoom(db, set.WorkshopId, now).Load(stop);
+        await NoteMarks(db, set, now, stop);
         await PieceBook.Rebuild(db, workshop.Id, stop);
         await db.SaveChangesAsync(stop);
         return true;
     }
 
+    /// <summary>On one coping the stipple came out otherwise than its plan says.</summary>
+    private static async Task NoteMarks(LowfellDb db, SetRow set, DateTimeOffset now, CancellationToken stop)
+    {
+        var (walls, coping) = (set.Designs[0], set.Designs[0].Zones.Single(z => z.Name == "Coping"));
+        var stipple = await Revisions.Layers(db).FirstAsync(l => l.TreatmentId == coping.TreatmentId && l.Technique == Technique.Stipple, stop);
+        db.Add(new MarksDoneRow { ZoneId = coping.Id, LineId = stipple.LineId, PieceId = walls.Pieces.Single(p => p.Label == "W2").Id, Marks = 2, MeanMm = 31, Note = "two run into one at the left", At = now.AddDays(-2) });
+    }
+
     private static IEnumerable<DesignRow> Designs(Dictionary<string, TreatmentRow> t)
     {
         yield return Design("Lock-wall straight", Silhouette.Wall, Substrate.PrintedPlastic, "W", 8,
-            Zone("Brick field", t["Lock brick"], 318, Relief.Deep, joint: 2600, edge: 640, surface: SurfaceKind.Courses),
-            Zone("Coping", t["Lock coping"], 64, Relief.Light, joint: 120, edge: 420, up: 0.6m, surface: SurfaceKind.Courses),
-            Zone("Tide band", t["Tide band"], 46, Relief.Deep, joint: 380, edge: 160, surface: SurfaceKind.Courses),
+            Zone("Brick field", t["Lock brick"], 318, Relief.Deep, joint: 2600, edge: 640, surface: SurfaceKind.Courses, wide: 240),
+            Zone("Coping", t["Lock coping"], 64, Relief.Light, joint: 120, edge: 420, up: 0.6m, surface: SurfaceKind.Courses, wide: 240),
+            Zone("Tide band", t["Tide band"], 46, Relief.Deep, joint: 380, edge: 160, surface: SurfaceKind.Courses, wide: 240),
             Zone("Mooring ring", t["Mooring iron"], 4, Relief.Light, joint: 30, edge: 60, detail: 0.8m),
-            Zone("Back face", t["Back face"], 300, Relief.Smooth, joint: 0, edge: 640));
+            Zone("Back face", t["Back face"], 300, Relief.Smooth, joint: 0, edge: 640, wide: 240));
         yield return Design("Lock-wall corner", Silhouette.Corner, Substrate.PrintedPlastic, "C", 2,
-            Zone("Brick field", t["Lock brick"], 286, Relief.Deep, joint: 2300, edge: 700, surface: SurfaceKind.Courses),
-            Zone("Coping", t["Lock coping"], 72, Relief.Light, joint: 140, edge: 460, up: 0.6m, surface: SurfaceKind.Courses),
-            Zone("Tide band", t["Tide band"], 42, Relief.Deep, joint: 340, edge: 150, surface: SurfaceKind.Courses),
+            Zone("Brick field", t["Lock brick"], 286, Relief.Deep, joint: 2300, edge: 700, surface: SurfaceKind.Courses, wide: 220),
+            Zone("Coping", t["Lock coping"], 72, Relief.Light, joint: 140, edge: 460, up: 0.6m, surface: SurfaceKind.Courses, wide: 240),
+            Zone("Tide band", t["Tide band"], 42, Relief.Deep, joint: 340, edge: 150, surface: SurfaceKind.Courses, wide: 220),
             Zone("Mooring ring", t["Mooring iron"], 4, Relief.Light, joint: 30, edge: 60, detail: 0.8m),
             Zone("Back face", t["Back face"], 204, Relief.Smooth, joint: 0, edge: 600));
         yield return Design("Pump house", Silhouette.House, Substrate.Board, "P", 1,
@@ -131,7 +140,7 @@ public static class DemoSet
     }
 
     private static ZoneRow Zone(string name, TreatmentRow treatment, decimal areaCm2, Relief relief, decimal joint = 0, decimal edge = 0,
-        decimal up = 0, decimal detail = 1, Sheen? sheen = null, bool beforeAssembly = false, bool cutEdge = false, SurfaceKind surface = SurfaceKind.Plain, bool across = false)
+        decimal up = 0, decimal detail = 1, Sheen? sheen = null, bool beforeAssembly = false, bool cutEdge = false, SurfaceKind surface = SurfaceKind.Plain, bool across = false, decimal? wide = null)
     {
         var shares = Core.Layers.Zone.UsualShares(relief);
         var (length, height) = Sizes(surface, areaCm2, joint);
@@ -142,6 +151,7 @@ public static class DemoSet
             SurfaceHeightMm = height,
             RivetMm = surface == SurfaceKind.Panels ? 4 : null,
             Across = across,
+            FaceWidthMm = wide,
             Name = name,
             TreatmentId = treatment.Id,
             AreaCm2 = areaCm2,

@@ -22,10 +22,10 @@ internal static class DemoTreatments
         ["Lock coping"] = """
             prime | Slate Undercoat |
             base coat | Coping Stone | 4:1 Tap Water, 2 coats
-            stipple | Withy Grey 2 + Lichen Yellow 1 | x0.6
+            stipple | Withy Grey 2 + Lichen Yellow 1 | x0.6, plan 7
             all-over wash | Lamp Soot Wash |
             dry brush | Salt White |
-            speckle | Lichen Yellow | x0.5
+            speckle | Lichen Yellow | x0.5, plan 5
             varnish | Tarnside Matt | 2:1 Tarnside Thinner
             """,
         ["Tide band"] = """
@@ -41,7 +41,7 @@ internal static class DemoTreatments
         ["Mooring iron"] = """
             prime | Red Lead Undercoat |
             base coat | Cold Iron | 4:1 Tap Water, 2 coats
-            painted chip | Rust Bloom |
+            painted chip | Rust Bloom | plan 3
             varnish | Tarnside Satin | 2:1 Tarnside Thinner
             pin wash | Rust Run |
             clean up excess | Chandlery Thinner | wait 960
@@ -101,7 +101,7 @@ internal static class DemoTreatments
             patch | Wet Slate 2 + Deck Oxide 1 | x0.4
             all-over wash | Lamp Soot Wash |
             dry brush | Withy Grey |
-            speckle | Lichen Yellow | x0.5, lower third
+            speckle | Lichen Yellow | x0.5, lower third, plan 2
             varnish | Tarnside Matt | 2:1 Tarnside Thinner
             """,
         ["House door"] = """

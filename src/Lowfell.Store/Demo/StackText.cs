@@ -79,6 +79,10 @@ internal sealed class StackText(Guid workshop, IReadOnlyDictionary<string, Mater
             layer.MarkMm = decimal.Parse(option.Split(' ')[0], culture);
         else if (option.StartsWith("wait ", StringComparison.Ordinal))
             layer.WaitMinutes = int.Parse(option[5..], culture);
+        else if (option.StartsWith("plan ", StringComparison.Ordinal))
+            layer.VariationSeed = int.Parse(option[5..], culture);
+        else if (EnumWords.Read<Habit>(option) is { } habit)
+            layer.VariationHabit = habit;
         else if (option.StartsWith('x'))
             layer.Strength = decimal.Parse(option[1..], culture);
         else if (option.Contains(':'))

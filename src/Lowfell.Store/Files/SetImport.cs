@@ -83,6 +83,8 @@ public sealed class SetImport(LowfellDb db, Guid workshop, CancellationToken sto
             throw new NotASet($"{where} has to be an object.");
         if (table.HasId && (row["id"]?.GetValueKind() != JsonValueKind.String || row["id"]!.GetValue<string>() != FormattableString.Invariant($"{table.Prefix}{at + 1}")))
             throw new NotASet($"{where}.id has to be {table.Prefix}{at + 1}: rows are counted.");
+        foreach (var later in table.Columns.Where(c => c.IsLater && !row.ContainsKey(c.Name)))
+            row[later.Name] = null;
         if (row.Count != table.Columns.Count + (table.HasId ? 1 : 0))
             throw new NotASet($"{where} has to have {string.Join(", ", table.Columns.Select(c => c.Name))}.");
         foreach (var column in table.Columns)

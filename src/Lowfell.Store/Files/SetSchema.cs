@@ -33,7 +33,7 @@ public static class SetSchema
             properties["id"] = Pattern(table.Prefix);
         foreach (var column in table.Columns)
             properties[column.Name] = Optional(Value(table, column), column.Optional);
-        return new JsonObject { ["type"] = "object", ["properties"] = properties, ["required"] = new JsonArray([.. properties.Select(p => (JsonNode)p.Key)]), ["additionalProperties"] = false };
+        return new JsonObject { ["type"] = "object", ["properties"] = properties, ["required"] = new JsonArray([.. properties.Select(p => p.Key).Where(k => !table.Columns.Any(c => c.Name == k && c.IsLater)).Select(k => (JsonNode)k)]), ["additionalProperties"] = false };
     }
 
     private static JsonObject Pattern(string prefix) => new() { ["type"] = "string", ["pattern"] = $"^{prefix}[1-9][0-9]*$" };

@@ -30,9 +30,10 @@ public static class StoredLayer
             Drying = row.Drying,
             WaitMinutes = row.WaitMinutes,
             MarkMm = (double?)row.MarkMm,
-            VariationSeed = row.VariationSeed,
+            Varied = row.VariationSeed is { } seed
+                ? new Varied(seed, row.VariationHabit, (double?)row.VariationMm, (double?)row.VariationMarks, (double?)row.VariationSpread ?? Varied.UsualSpread, row.VariationDealt == true) : null,
             DownTo = row.DownTo,
-            Details = row.Details,
+            Details = (double?)row.Details,
             Fades = row.Fades,
             Preparation = row.Preparation,
             Optional = row.Optional,

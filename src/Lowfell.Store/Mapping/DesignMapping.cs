@@ -29,6 +29,7 @@ internal sealed class ZoneMapping : IEntityTypeConfiguration<ZoneRow>
             t.HasCheckConstraint("ck_zones_target", "(target_colour is null) = (target_position is null) and target_colour ~ '^#[0-9a-f]{6}$'");
             t.HasCheckConstraint("ck_zones_lengths", "edge_mm >= 0 and joint_mm >= 0 and smallest_detail_mm > 0");
             t.HasCheckConstraint("ck_zones_surface_sizes", "surface_length_mm > 0 and surface_height_mm > 0 and rivet_mm > 0");
+            t.HasCheckConstraint("ck_zones_face_width", "face_width_mm > 0 and face_width_mm <= 10000");
         });
         row.Property(z => z.Name).HasMaxLength(120);
         row.Property(z => z.TargetColour).HasMaxLength(7);

@@ -68,7 +68,9 @@ internal sealed class LayerMapping : IEntityTypeConfiguration<LayerRow>
             t.HasCheckConstraint("ck_layers_strength", "strength between 0 and 3");
             t.HasCheckConstraint("ck_layers_mark", "mark_mm > 0 and mark_mm <= 200");
             t.HasCheckConstraint("ck_layers_wait", "wait_minutes between 0 and 43200");
-            t.HasCheckConstraint("ck_layers_details", "details between 1 and 1000");
+            t.HasCheckConstraint("ck_layers_variation", "variation_mm between 0.3 and 200 and variation_marks between 0.2 and 5 and variation_spread between 0 and 1");
+            t.HasCheckConstraint("ck_layers_variation_seed", "variation_seed is not null or (variation_habit is null and variation_mm is null and variation_marks is null and variation_spread is null and variation_dealt is null)");
+            t.HasCheckConstraint("ck_layers_details", "details > 0 and details <= 1000");
         });
         row.Property(l => l.Id).ValueGeneratedNever();
         row.Property(l => l.Note).HasMaxLength(500);

@@ -115,6 +115,58 @@ namespace Lowfell.Store.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.BasePlanRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Body")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("body");
+
+                    b.Property<DateTimeOffset>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<Guid>("DesignId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("design_id");
+
+                    b.Property<Guid>("SetId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("set_id");
+
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.Property<Guid>("WorkshopId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workshop_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_base_plans");
+
+                    b.HasIndex("DesignId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_base_plans_design_id");
+
+                    b.HasIndex("SetId")
+                        .HasDatabaseName("ix_base_plans_set_id");
+
+                    b.HasIndex("WorkshopId")
+                        .HasDatabaseName("ix_base_plans_workshop_id");
+
+                    b.ToTable("base_plans", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_base_plans_body", "length(body::text) <= 400000");
+                        });
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.BenchDeviceRow", b =>
                 {
                     b.Property<Guid>("WorkshopId")
@@ -656,8 +708,9 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("coats");
 
-                    b.Property<int?>("Details")
-                        .HasColumnType("integer")
+                    b.Property<decimal?>("Details")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
                         .HasColumnName("details");
 
                     b.Property<Guid?>("DownTo")
@@ -746,9 +799,33 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("treatment_id");
 
+                    b.Property<bool?>("VariationDealt")
+                        .HasColumnType("boolean")
+                        .HasColumnName("variation_dealt");
+
+                    b.Property<string>("VariationHabit")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("variation_habit");
+
+                    b.Property<decimal?>("VariationMarks")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("variation_marks");
+
+                    b.Property<decimal?>("VariationMm")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("variation_mm");
+
                     b.Property<int?>("VariationSeed")
                         .HasColumnType("integer")
                         .HasColumnName("variation_seed");
+
+                    b.Property<decimal?>("VariationSpread")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("variation_spread");
 
                     b.Property<int?>("WaitMinutes")
                         .HasColumnType("integer")
@@ -776,7 +853,7 @@ namespace Lowfell.Store.Migrations
                         {
                             t.HasCheckConstraint("ck_layers_coats", "coats between 1 and 20");
 
-                            t.HasCheckConstraint("ck_layers_details", "details between 1 and 1000");
+                            t.HasCheckConstraint("ck_layers_details", "details > 0 and details <= 1000");
 
                             t.HasCheckConstraint("ck_layers_dilution", "(thinner_id is null) = (paint_parts is null) and (thinner_id is null) = (thinner_parts is null)");
 
@@ -797,6 +874,12 @@ namespace Lowfell.Store.Migrations
                             t.HasCheckConstraint("ck_layers_technique", "technique in ('prime', 'directional light', 'base coat', 'overbrush', 'dry brush', 'sponge', 'stipple', 'patch', 'all-over wash', 'pin wash', 'filter', 'glaze', 'edge line', 'painted chip', 'chipping fluid', 'scratch', 'streak', 'speckle', 'dust', 'pigment', 'varnish', 'seal texture', 'texture paste', 'render', 'crackle paste', 'crackle medium', 'glue and scatter', 'rock', 'tuft', 'decal', 'mask', 'unmask', 'clean up excess', 'trim and touch up', 'rim', 'assemble', 'weight', 'inspect', 'chip through', 'rub back', 'marking', 'run off', 'stencil', 'wet blend', 'hit')");
 
                             t.HasCheckConstraint("ck_layers_tool", "tool in ('brush', 'airbrush', 'spray can', 'sponge', 'swab', 'spatula', 'fingers')");
+
+                            t.HasCheckConstraint("ck_layers_variation", "variation_mm between 0.3 and 200 and variation_marks between 0.2 and 5 and variation_spread between 0 and 1");
+
+                            t.HasCheckConstraint("ck_layers_variation_habit", "variation_habit in ('anywhere', 'from ground', 'from above', 'at edges', 'at joints', 'under others')");
+
+                            t.HasCheckConstraint("ck_layers_variation_seed", "variation_seed is not null or (variation_habit is null and variation_mm is null and variation_marks is null and variation_spread is null and variation_dealt is null)");
 
                             t.HasCheckConstraint("ck_layers_wait", "wait_minutes between 0 and 43200");
                         });
@@ -831,6 +914,51 @@ namespace Lowfell.Store.Migrations
                         .HasDatabaseName("ix_left_out_layers_layer_id");
 
                     b.ToTable("left_out_layers", (string)null);
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.MarksDoneRow", b =>
+                {
+                    b.Property<Guid>("ZoneId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("zone_id");
+
+                    b.Property<Guid>("LineId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("line_id");
+
+                    b.Property<Guid>("PieceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("piece_id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("Marks")
+                        .HasColumnType("integer")
+                        .HasColumnName("marks");
+
+                    b.Property<decimal?>("MeanMm")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("mean_mm");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("note");
+
+                    b.HasKey("ZoneId", "LineId", "PieceId")
+                        .HasName("pk_marks_done");
+
+                    b.HasIndex("PieceId")
+                        .HasDatabaseName("ix_marks_done_piece_id");
+
+                    b.ToTable("marks_done", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_marks_done_figures", "marks between 0 and 50 and mean_mm between 0.1 and 200");
+                        });
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.MaterialRow", b =>
@@ -2758,6 +2886,11 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("numeric(12,4)")
                         .HasColumnName("edge_mm");
 
+                    b.Property<decimal?>("FaceWidthMm")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)")
+                        .HasColumnName("face_width_mm");
+
                     b.Property<decimal>("FieldShare")
                         .HasPrecision(12, 4)
                         .HasColumnType("numeric(12,4)")
@@ -2879,6 +3012,8 @@ namespace Lowfell.Store.Migrations
                         {
                             t.HasCheckConstraint("ck_zones_area", "area_cm2 > 0 and area_cm2 <= 100000");
 
+                            t.HasCheckConstraint("ck_zones_face_width", "face_width_mm > 0 and face_width_mm <= 10000");
+
                             t.HasCheckConstraint("ck_zones_handling", "handling in ('display', 'careful', 'hard play')");
 
                             t.HasCheckConstraint("ck_zones_lengths", "edge_mm >= 0 and joint_mm >= 0 and smallest_detail_mm > 0");
@@ -2931,6 +3066,30 @@ namespace Lowfell.Store.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_accepted_findings_zones_zone_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.BasePlanRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.DesignRow", null)
+                        .WithMany()
+                        .HasForeignKey("DesignId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_base_plans_designs_design_id");
+
+                    b.HasOne("Lowfell.Store.Rows.SetRow", null)
+                        .WithMany()
+                        .HasForeignKey("SetId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_base_plans_sets_set_id");
+
+                    b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
+                        .WithMany()
+                        .HasForeignKey("WorkshopId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_base_plans_workshops_workshop_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.BenchDeviceRow", b =>
@@ -3094,6 +3253,23 @@ namespace Lowfell.Store.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_left_out_layers_treatments_treatment_id");
+                });
+
+            modelBuilder.Entity("Lowfell.Store.Rows.MarksDoneRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.PieceRow", null)
+                        .WithMany()
+                        .HasForeignKey("PieceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_marks_done_pieces_piece_id");
+
+                    b.HasOne("Lowfell.Store.Rows.ZoneRow", null)
+                        .WithMany()
+                        .HasForeignKey("ZoneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_marks_done_zones_zone_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.MaterialRow", b =>

@@ -46,6 +46,9 @@ public sealed class ZoneRow
     public decimal JointMm { get; set; }
     public decimal SmallestDetailMm { get; set; } = 1;
 
+    /// <summary>How wide its face is, unrolled; null takes it from area and edges.</summary>
+    public decimal? FaceWidthMm { get; set; }
+
     /// <summary>How it is handled when that differs from the set.</summary>
     public Handling? Handling { get; set; }
 

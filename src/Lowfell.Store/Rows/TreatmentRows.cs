@@ -81,11 +81,18 @@ public sealed class LayerRow
     /// <summary>Seed of the plan that lays it differently on every piece.</summary>
     public int? VariationSeed { get; set; }
 
+    /// <summary>What the plan is asked for; null is as usual.</summary>
+    public Habit? VariationHabit { get; set; }
+    public decimal? VariationMm { get; set; }
+    public decimal? VariationMarks { get; set; }
+    public decimal? VariationSpread { get; set; }
+    public bool? VariationDealt { get; set; }
+
     /// <summary>Line of the lowest layer that one which takes away may take; null takes all it can.</summary>
     public Guid? DownTo { get; set; }
 
-    /// <summary>Details on one piece; null counts them by the area.</summary>
-    public int? Details { get; set; }
+    /// <summary>Details on one piece on the mean; null counts them by the area.</summary>
+    public decimal? Details { get; set; }
 
     /// <summary>Full at one end of its region, nothing at the other.</summary>
     public bool Fades { get; set; }

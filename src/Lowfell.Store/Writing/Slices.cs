@@ -43,6 +43,8 @@ public static class Slices
         [typeof(PhotoRow)] = [Slice.Work],
         [typeof(TrialRow)] = [Slice.Plan],
         [typeof(TrialLookRow)] = [Slice.Plan],
+        [typeof(MarksDoneRow)] = [Slice.Work],
+        [typeof(BasePlanRow)] = [Slice.Plan],
         [typeof(DoorRow)] = [Slice.Devices],
         [typeof(PairedDeviceRow)] = [Slice.Devices],
     };

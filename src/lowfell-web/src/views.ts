@@ -175,6 +175,22 @@ export const views: readonly View[] = [
     load: () => import("./features/trials/TrialsView"),
   },
   {
+    id: "variation",
+    words: "Variation",
+    says: "how pieces differ and belong together: what goes where on which",
+    home: "plan",
+    path: "variation/:setId/:treatmentId?/:layerId?",
+    load: () => import("./features/variation/VariationView"),
+  },
+  {
+    id: "bases",
+    words: "Bases",
+    says: "tops of bases laid out: textures, rocks, tufts, and what stands where",
+    home: "plan",
+    path: "bases/:setId/:designId?",
+    load: () => import("./features/bases/BasesView"),
+  },
+  {
     id: "start",
     words: "New set",
     says: "a first set in five steps, or one more",

@@ -153,7 +153,7 @@ internal static class RuleExamples
         yield return new("brittle-unsealed", handled, [prime, Lay(Technique.CracklePaste, Crackle)], [prime, Lay(Technique.CracklePaste, Crackle), Lay(Technique.Varnish, Matt, 2)]);
         yield return new("rim-last", At(), [prime, ground, Lay(Technique.Rim, Brown), wash], [prime, ground, wash, Lay(Technique.Rim, Brown)]);
         yield return new("mixed-pots", At() with { Pots = [Pot(ground, "A", Brown), Pot(ground, "B", Brown, White)] }, [prime, ground], [prime, ground]) { HarmlessContext = At() with { Pots = [Pot(ground, "A", Brown), Pot(ground, "B", Brown)] } };
-        yield return new("same-splodge", At() with { Pieces = 8 }, [prime, ground, Lay(Technique.Patch, White)], [prime, ground, Lay(Technique.Patch, White) with { VariationSeed = 7 }]);
+        yield return new("same-splodge", At() with { Pieces = 8 }, [prime, ground, Lay(Technique.Patch, White)], [prime, ground, Lay(Technique.Patch, White) with { Varied = new Varied(7) }]);
         yield return new("caution-notes", At(), [prime with { Drying = DryingMode.HotAir }, ground], [Lay(Technique.Prime, WaterPrimer) with { Tool = Tool.Brush }, ground]);
         yield return new("caution-notes", At(rules: new HouseRules { SolventProducts = SolventSchool.WaterOnly }), [prime, ground], [Lay(Technique.Prime, WaterPrimer) with { Tool = Tool.Brush }, ground]);
     }

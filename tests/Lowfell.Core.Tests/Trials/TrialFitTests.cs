@@ -101,6 +101,29 @@ public sealed class TrialFitTests
     }
 
     [Fact]
+    public void What_is_proposed_beats_a_trial_that_chance_puts_together()
+    {
+        var proposed = Proposal.Rank(view.Predict, stack, new Wish(), _ => 0, CancellationToken.None)[0].Factors;
+        var all = Proposal.Factors(stack).ToList();
+        var won = 0;
+        for (var seed = 0; seed < 100; seed++)
+        {
+            var random = new Random(seed);
+            var real = Truth(random, stack);
+
+            // One layer or two of the treatment, whichever they are.
+            var chance = new List<TrialFactor> { all[random.Next(all.Count)] };
+            if (random.Next(2) == 0 && all[random.Next(all.Count)] is var other && other.Layer != chance[0].Layer)
+                chance.Add(other);
+            double After(IReadOnlyList<TrialFactor> of) => Missed(Learned(of, Look(of, real, random, 0.8)), real);
+            if (After(proposed) < After(chance))
+                won++;
+        }
+
+        Assert.True(won >= 90, $"nearer the truth in {won} of 100");
+    }
+
+    [Fact]
     public void Levels_that_nobody_could_tell_apart_are_found_before_they_are_painted()
     {
         var thick = new TrialFactor(stack[2].Id, [stack[2], stack[2] with { Strength = 1.02 }, stack[2] with { Strength = 2 }]);

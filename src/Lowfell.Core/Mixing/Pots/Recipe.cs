@@ -18,15 +18,24 @@ public sealed class Recipe
     /// <summary>Something has to be measured and stirred; a single neat material comes straight from its bottle.</summary>
     public bool NeedsMixing => Parts.Count > 1;
 
-    /// <summary>The pot that a layer is laid from; null for work without material.</summary>
+    /// <summary>The pot that a layer is laid from; null for work without material, and where materials are dealt to the pieces instead of mixed.</summary>
     public static Recipe? Of(Layer layer)
     {
-        if (layer.Paint.Count == 0)
+        if (layer.Paint.Count == 0 || layer.IsDealt)
             return null;
         if (layer.Dilution is not { } dilution || dilution.ThinnerParts.Numerator == 0)
             return Of(layer.Paint);
         var paint = layer.Paint.Aggregate(Mixing.Parts.Zero, (sum, p) => sum + p.Parts);
         return Of([.. layer.Paint.Select(p => p with { Parts = p.Parts * dilution.PaintParts }), new MixPart(dilution.Thinner, paint * dilution.ThinnerParts)]);
+    }
+
+    /// <summary>The pots that a layer is laid from, each with its share of the whole: one, but for a layer whose materials are dealt.</summary>
+    public static IReadOnlyList<(Recipe Recipe, double Share)> Each(Layer layer)
+    {
+        if (!layer.IsDealt)
+            return Of(layer) is { } one ? [(one, 1)] : [];
+        var all = layer.Paint.Sum(p => p.Parts.ToDouble());
+        return layer.Paint.Select(p => (Of(layer with { Paint = [p], Varied = null })!, p.Parts.ToDouble() / all)).ToList();
     }
 
     /// <summary>A recipe in the smallest whole parts; the same material named twice is added up.</summary>

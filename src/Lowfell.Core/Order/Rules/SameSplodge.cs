@@ -17,10 +17,10 @@ internal sealed class SameSplodge : LayerRule
     protected override Finding? At(StackView view, int i)
     {
         var layer = view.Layers[i];
-        if (layer.Technique != Technique.Patch || !view.LeavesFilm(i) || layer.VariationSeed is not null || view.Context.Pieces < Many)
+        if (layer.Technique != Technique.Patch || !view.LeavesFilm(i) || layer.Varied is not null || view.Context.Pieces < Many)
             return null;
         return new Finding(Facts.Id, Severity.Hint, [i], "The same patch on every piece",
             $"{view.Says(i)}, goes on {view.Context.Pieces} pieces with no plan where. Hands fall into a pattern: the same corner, the same size.",
-            [new Remedy("vary", "Plan it differently on every piece", [new StackEdit.Replace(i, layer with { VariationSeed = 1 })])]);
+            [new Remedy("vary", "Plan it differently on every piece", [new StackEdit.Replace(i, layer with { Varied = new Varied(1) })])]);
     }
 }

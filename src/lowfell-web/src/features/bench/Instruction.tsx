@@ -75,6 +75,29 @@ export function Instruction(props: {
           <Fact name="where">{task.region === "all" ? "all of it" : task.region}</Fact>
         </div>
       </div>
+      {piece.planned && (
+        <div className="mt-3 border-l-4 border-tide pl-3">
+          <p className="text-lg leading-snug">
+            <b>{piece.label}</b> {piece.planned}
+          </p>
+          {task.pieces.length > 1 && (
+            <details className="text-base">
+              <summary className="min-h-14 cursor-pointer py-3 text-soft">
+                Where it goes on the others
+              </summary>
+              <ul aria-label="Where it goes on the others">
+                {task.pieces
+                  .filter((p) => p.id !== piece.id)
+                  .map((p) => (
+                    <li key={p.id}>
+                      <b>{p.label}</b> {p.planned}
+                    </li>
+                  ))}
+              </ul>
+            </details>
+          )}
+        </div>
+      )}
       <ul className="mt-3 text-base">
         {task.watch.map((w) => (
           <li key={w}>{w}</li>

@@ -6,7 +6,13 @@ import { mixWords } from "./says";
 import type { BenchEvent, Piece, Reading, Task } from "./types";
 
 const at = (minutes: number) => new Date(Date.UTC(2026, 10, 26, 20, minutes)).toISOString();
-const piece = (n: number): Piece => ({ id: `w${n}`, label: `W${n}`, state: "open", begunAt: null });
+const piece = (n: number): Piece => ({
+  id: `w${n}`,
+  label: `W${n}`,
+  state: "open",
+  begunAt: null,
+  planned: "",
+});
 const task = (layerId: string, pieces: Piece[]) =>
   ({
     zoneId: "z",

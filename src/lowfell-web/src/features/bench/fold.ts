@@ -51,7 +51,13 @@ export function fold(reading: Reading, queued: readonly BenchEvent[], offsetMs: 
           ? {
               ...t,
               pieces: [
-                ...off.map((w): Piece => ({ id: w.pieceId, label: w.piece, state: "open", begunAt: null })),
+                ...off.map((w): Piece => ({
+                  id: w.pieceId,
+                  label: w.piece,
+                  state: "open",
+                  begunAt: null,
+                  planned: "",
+                })),
                 ...t.pieces.map((p): Piece =>
                   pieces.has(p.id) ? { ...p, state: "open", begunAt: null } : p,
                 ),

@@ -59,11 +59,11 @@ export function LayerParticulars(
           onChange={(id) => set({ downTo: id === "" ? null : id }, "downTo")}
         />
       )}
-      {layer.technique === "patch" && (
+      {(varying.has(layer.technique) || layer.varied) && (
         <Varied
-          zoneId={props.sheet.zone.id}
-          seed={layer.variationSeed ?? null}
-          onChange={(variationSeed) => set({ variationSeed }, "variation")}
+          layerOf={`${props.sheet.treatmentId}/${layer.id}`}
+          varied={layer.varied ?? null}
+          onChange={(varied) => set({ varied }, "variation")}
         />
       )}
       {layer.region !== "all" && (
@@ -108,6 +108,21 @@ const marks = new Set<Layer["technique"]>([
   "marking",
   "run off",
   "hit",
+]);
+
+/** Techniques whose marks a plan can lay differently on every piece. */
+const varying = new Set<Layer["technique"]>([
+  "patch",
+  "sponge",
+  "stipple",
+  "speckle",
+  "streak",
+  "painted chip",
+  "chip through",
+  "scratch",
+  "stencil",
+  "dust",
+  "pigment",
 ]);
 
 /** Techniques whose work is done one by one. */

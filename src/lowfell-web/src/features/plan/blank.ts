@@ -18,7 +18,7 @@ export function blank(techniques: TechniqueInfo[]): Layer {
     optional: false,
     note: "",
     markMm: null,
-    variationSeed: null,
+    varied: null,
     downTo: null,
     details: null,
     fades: false,

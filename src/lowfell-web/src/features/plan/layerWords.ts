@@ -31,7 +31,7 @@ export function detailWords(layer: Layer, byId: Map<string, Material>): string {
   if (layer.details) words.push(`${layer.details} on a piece`);
   if (layer.preparation && layer.preparation !== "none") words.push(layer.preparation);
   if (layer.markMm) words.push(`${layer.markMm} mm wide`);
-  if (layer.variationSeed) words.push(`varied, plan ${layer.variationSeed}`);
+  if (layer.varied) words.push(`varied, plan ${layer.varied.seed}`);
   if (layer.drying === "hot air") words.push("hot air");
   if (layer.optional) words.push("optional");
   if (layer.note) words.push(layer.note);

@@ -207,8 +207,17 @@ export default function ZoneDialog(props: {
             hint={offer("edgeMm", guess?.edgeMm)}
           />
         </div>
-        <div className="sm:col-span-2">
+        <div className="sm:col-span-1">
           <Typed control={control} name="smallestDetailMm" label="Smallest detail" inputMode="decimal" />
+        </div>
+        <div className="sm:col-span-1">
+          <Typed
+            control={control}
+            name="faceWidthMm"
+            label="Face, wide"
+            placeholder="by its edges"
+            inputMode="decimal"
+          />
         </div>
         <fieldset className="col-span-2 grid grid-cols-3 gap-2 sm:col-span-3">
           <legend className="text-xs text-soft">Faces</legend>

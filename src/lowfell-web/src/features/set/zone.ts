@@ -22,6 +22,7 @@ export const noChange: Omit<Schema["ZoneChange"], "version"> = {
   edgeMm: null,
   jointMm: null,
   smallestDetailMm: null,
+  faceWidthMm: null,
   handling: null,
   targetSheen: null,
   cutEdge: null,
@@ -56,6 +57,7 @@ export const schema = z
     edgeMm: maybe("mm", { name: "The edges", least: 0, most: 1_000_000 }),
     jointMm: maybe("mm", { name: "The joints", least: 0, most: 1_000_000 }),
     smallestDetailMm: figure("mm", { name: "The smallest detail", least: 0.01, most: 1000 }),
+    faceWidthMm: maybe("mm", { name: "The width of the face", above: 0, most: 10_000 }),
     up: share("What faces up"),
     side: share("What faces sideways"),
     down: share("What faces down"),
@@ -99,6 +101,7 @@ export const typedOf = (zone: Facts | null): Typed => ({
   edgeMm: sayFigure(zone?.edgeMm, "mm"),
   jointMm: sayFigure(zone?.jointMm, "mm"),
   smallestDetailMm: sayFigure(zone?.smallestDetailMm ?? 1, "mm"),
+  faceWidthMm: sayFigure(zone?.faceWidthMm, "mm"),
   up: sayFigure((zone?.up ?? 0) * 100, "%"),
   side: sayFigure((zone?.side ?? 1) * 100, "%"),
   down: sayFigure((zone?.down ?? 0) * 100, "%"),
@@ -119,7 +122,14 @@ const together = [
 ] as const;
 
 /** What may be made empty again: then the set, or the usual size, stands in for it. */
-const empties = ["handling", "targetSheen", "surfaceLengthMm", "surfaceHeightMm", "rivetMm"] as const;
+const empties = [
+  "handling",
+  "targetSheen",
+  "surfaceLengthMm",
+  "surfaceHeightMm",
+  "rivetMm",
+  "faceWidthMm",
+] as const;
 
 /** What is sent of a changed zone: only what differs from what the form began with. */
 export function changeOf(was: Values, now: Values): Omit<Schema["ZoneChange"], "version"> {

@@ -113,6 +113,8 @@ export function NewTrial(props: {
             onTake={(p) => {
               setProposed(p);
               setDrafts([]);
+              if (tile.widthMm < p.tile.widthMm || tile.heightMm < p.tile.heightMm)
+                setTile({ ...p.tile, round: false });
               if (!name) setName(nameOf(p.words));
             }}
           />

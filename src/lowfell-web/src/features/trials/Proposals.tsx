@@ -1,29 +1,46 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, type UseQueryResult } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, take } from "../../api/client";
 import { hindered } from "../../api/hindered";
 import { Button } from "../../kit/Button";
+import { ColourField } from "../../kit/ColourField";
+import { Select } from "../../kit/Select";
+import type { Schema } from "../../api/client";
 import type { Factor } from "./types";
+
+type Wish = "decides most" | "darker" | "lighter" | "colour";
+
+const wishes: readonly { value: Wish; text: string }[] = [
+  { value: "decides most", text: "what decides most" },
+  { value: "darker", text: "how it gets darker" },
+  { value: "lighter", text: "how it gets lighter" },
+  { value: "colour", text: "how it comes near a colour" },
+];
+
+const COLOUR = /^#[0-9a-f]{6}$/i;
 
 /** Trials that would tell most about a treatment: how far off its prediction is to be expected, now and after each. */
 export function Proposals(props: {
   setId: string;
   zoneId: string;
   taken: string | null;
-  onTake: (proposal: { words: string; factors: Factor[] }) => void;
+  onTake: (proposal: { words: string; factors: Factor[]; tile: Schema["TileDto"] }) => void;
 }) {
   const { setId, zoneId } = props;
   const [asked, ask] = useState(false);
+  const [wish, setWish] = useState<Wish>("decides most");
+  const [colour, setColour] = useState("");
+  const target = wish === "colour" && COLOUR.test(colour) ? colour : null;
   const proposals = useQuery({
-    queryKey: ["trial", setId, "propose", zoneId],
-    enabled: asked && !!zoneId,
+    queryKey: ["trial", setId, "propose", zoneId, wish, target],
+    enabled: asked && !!zoneId && (wish !== "colour" || !!target),
     retry: false,
     queryFn: ({ signal }) =>
       take(
         api.POST("/api/trials/{setId}/propose", {
           params: { path: { setId } },
           signal,
-          body: { zoneId, position: null, target: null },
+          body: { zoneId, position: null, target, wish: wish === "colour" ? null : wish },
         }),
       ),
   });
@@ -35,6 +52,25 @@ export function Proposals(props: {
         </Button>
       </span>
     );
+  return (
+    <div className="grid gap-2">
+      <Select label="To find out" value={wish} options={wishes} onChange={setWish} />
+      {wish === "colour" && (
+        <ColourField label="What it should come near" value={colour} onChange={setColour} />
+      )}
+      {(wish !== "colour" || target) && (
+        <Found proposals={proposals} taken={props.taken} onTake={props.onTake} />
+      )}
+    </div>
+  );
+}
+
+function Found(props: {
+  proposals: UseQueryResult<readonly Schema["TrialProposal"][]>;
+  taken: string | null;
+  onTake: (proposal: { words: string; factors: Factor[]; tile: Schema["TileDto"] }) => void;
+}) {
+  const { proposals } = props;
   const error = hindered(proposals);
   if (error) return <p role="alert">{error.message}</p>;
   if (!proposals.data) return <p className="text-soft">Weighing what each would tell…</p>;
@@ -54,9 +90,16 @@ export function Proposals(props: {
                 type="radio"
                 name="proposal"
                 checked={props.taken === p.words}
-                onChange={() => props.onTake({ words: p.words, factors: [...p.factors] })}
+                onChange={() => props.onTake({ words: p.words, factors: [...p.factors], tile: p.tile })}
               />
-              <span className="min-w-0 flex-1">{p.words}</span>
+              <span className="min-w-0 flex-1">
+                {p.words}
+                <span className="block text-xs text-soft">
+                  {p.fields} fields on {p.tile.widthMm} × {p.tile.heightMm} mm, each gains{" "}
+                  {p.gainPerField.toFixed(2)}
+                  {p.nearest != null && ` · the nearest comes within ${p.nearest.toFixed(1)}`}
+                </span>
+              </span>
               <b>{p.errorThen.toFixed(1)}</b>
             </label>
           </li>

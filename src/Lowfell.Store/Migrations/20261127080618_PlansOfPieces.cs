@@ -1,0 +1,197 @@
+using System;
+using Microsoft.EntityFrameworkCore.Migrations;
+
+#nullable disable
+
+namespace Lowfell.Store.Migrations
+{
+    /// <inheritdoc />
+    public partial class PlansOfPieces : Migration
+    {
+        /// <inheritdoc />
+        protected override void Up(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.DropCheckConstraint(
+                name: "ck_layers_details",
+                table: "layers");
+
+            migrationBuilder.AddColumn<decimal>(
+                name: "face_width_mm",
+                table: "zones",
+                type: "numeric(12,4)",
+                precision: 12,
+                scale: 4,
+                nullable: true);
+
+            migrationBuilder.AlterColumn<decimal>(
+                name: "details",
+                table: "layers",
+                type: "numeric(12,4)",
+                precision: 12,
+                scale: 4,
+                nullable: true,
+                oldClrType: typeof(int),
+                oldType: "integer",
+                oldNullable: true);
+
+            migrationBuilder.AddColumn<bool>(
+                name: "variation_dealt",
+                table: "layers",
+                type: "boolean",
+                nullable: true);
+
+            migrationBuilder.AddColumn<string>(
+                name: "variation_habit",
+                table: "layers",
+                type: "character varying(40)",
+                maxLength: 40,
+                nullable: true);
+
+            migrationBuilder.AddColumn<decimal>(
+                name: "variation_marks",
+                table: "layers",
+                type: "numeric(12,4)",
+                precision: 12,
+                scale: 4,
+                nullable: true);
+
+            migrationBuilder.AddColumn<decimal>(
+                name: "variation_mm",
+                table: "layers",
+                type: "numeric(12,4)",
+                precision: 12,
+                scale: 4,
+                nullable: true);
+
+            migrationBuilder.AddColumn<decimal>(
+                name: "variation_spread",
+                table: "layers",
+                type: "numeric(12,4)",
+                precision: 12,
+                scale: 4,
+                nullable: true);
+
+            migrationBuilder.CreateTable(
+                name: "base_plans",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    workshop_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    set_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    design_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    body = table.Column<string>(type: "jsonb", nullable: false),
+                    created_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
+                    xmin = table.Column<uint>(type: "xid", rowVersion: true, nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_base_plans", x => x.id);
+                    table.CheckConstraint("ck_base_plans_body", "length(body::text) <= 400000");
+                    table.ForeignKey(
+                        name: "fk_base_plans_designs_design_id",
+                        column: x => x.design_id,
+                        principalTable: "designs",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_base_plans_sets_set_id",
+                        column: x => x.set_id,
+                        principalTable: "sets",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_base_plans_workshops_workshop_id",
+                        column: x => x.workshop_id,
+                        principalTable: "workshops",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "marks_done",
+                columns: table => new
+                {
+                    zone_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    line_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    piece_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    marks = table.Column<int>(type: "integer", nullable: false),
+                    mean_mm = table.Column<decimal>(type: "numeric(12,4)", precision: 12, scale: 4, nullable: true),
+                    note = table.Column<string>(type: "character varying(200)", maxLength: 200, nullable: false),
+                    at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_marks_done", x => new { x.zone_id, x.line_id, x.piece_id });
+                    table.CheckConstraint("ck_marks_done_figures", "marks between 0 and 50 and mean_mm between 0.1 and 200");
+                    table.ForeignKey(
+                        name: "fk_marks_done_pieces_piece_id",
+                        column: x => x.piece_id,
+                        principalTable: "pieces",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_marks_done_zones_zone_id",
+                        column: x => x.zone_id,
+                        principalTable: "zones",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.AddCheckConstraint(
+                name: "ck_zones_face_width",
+                table: "zones",
+                sql: "face_width_mm > 0 and face_width_mm <= 10000");
+
+            migrationBuilder.AddCheckConstraint(
+                name: "ck_layers_details",
+                table: "layers",
+                sql: "details > 0 and details <= 1000");
+
+            migrationBuilder.AddCheckConstraint(
+                name: "ck_layers_variation",
+                table: "layers",
+                sql: "variation_mm between 0.3 and 200 and variation_marks between 0.2 and 5 and variation_spread between 0 and 1");
+
+            migrationBuilder.AddCheckConstraint(
+                name: "ck_layers_variation_habit",
+                table: "layers",
+                sql: "variation_habit in ('anywhere', 'from ground', 'from above', 'at edges', 'at joints', 'under others')");
+
+            migrationBuilder.AddCheckConstraint(
+                name: "ck_layers_variation_seed",
+                table: "layers",
+                sql: "variation_seed is not null or (variation_habit is null and variation_mm is null and variation_marks is null and variation_spread is null and variation_dealt is null)");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_base_plans_design_id",
+                table: "base_plans",
+                column: "design_id",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "ix_base_plans_set_id",
+                table: "base_plans",
+                column: "set_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_base_plans_workshop_id",
+                table: "base_plans",
+                column: "workshop_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_marks_done_piece_id",
+                table: "marks_done",
+                column: "piece_id");
+
+            // Both are undone like the rest. A plan that a layer had as a mere number stays as usual in all that can be asked of it now: how such
+            // layers lie is reckoned from the layer, and not kept with it.
+            migrationBuilder.Sql("""
+                create trigger journal after insert or update or delete on base_plans for each row execute function journal_kept('id');
+                create trigger journal after insert or update or delete on marks_done for each row execute function journal_kept('zone_id,line_id,piece_id');
+                """);
+        }
+
+        /// <inheritdoc />
+        protected override void Down(MigrationBuilder migrationBuilder) => throw new NotSupportedException("Migrations go forward only; an earlier state is in a backup.");
+    }
+}

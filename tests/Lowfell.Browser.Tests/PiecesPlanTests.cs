@@ -1,0 +1,138 @@
+using OpenQA.Selenium;
+using OpenQA.Selenium.Interactions;
+
+namespace Lowfell.Browser.Tests;
+
+/// <summary>How pieces differ, and how bases are laid out: by mouse and by keys alone.</summary>
+public sealed class PiecesPlanTests(BrowserSession session) : IClassFixture<BrowserSession>
+{
+    [Fact]
+    public void A_layer_is_varied_looked_at_kept_and_undone_by_keys()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.Go("Variation");
+        page.SeeText("h1", "Stipple Withy Grey");
+        page.See("[data-piece=W1] svg");
+        Assert.Empty(page.Axe());
+
+        var before = page.Says("[data-piece=W3]");
+
+        // Another plan is looked at, and is what is kept.
+        page.Press("x");
+        page.SeeText("span", "plan 8 · not kept yet");
+        page.Wait(_ => page.Says("[data-piece=W3]") != before);
+        page.Fill("How large, on the mean", "900 mm");
+        page.Keys(Keys.Tab);
+        page.SeeText("p", "At most");
+        page.Fill("How large, on the mean", "9 mm");
+        page.Keys(Keys.Tab);
+        page.SeeText("p", "of 9 mm");
+        page.Press("v");
+        page.SeeText("[data-said]", "Plan 8 is kept");
+        page.SeeText("span", "plan 8 · kept");
+        page.Click("[data-said] button");
+        page.SeeText("span", "plan 7 · kept");
+        Assert.Equal(before, page.Says("[data-piece=W3]"));
+        Assert.Empty(page.Errors());
+    }
+
+    [Fact]
+    public void Materials_are_dealt_and_what_came_out_otherwise_is_noted()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.Go("Variation");
+        page.SeeText("h1", "Stipple Withy Grey");
+        page.Click("article input[type=checkbox]");
+        page.SeeText("table th", "Withy Grey");
+        page.SeeText("li", "run together");
+        page.ClickText("button", "Back to what is kept");
+        page.Gone("section[aria-label='Dealt materials']");
+        page.Click("[data-piece=W3]");
+        page.SeeText("[role=dialog] h2", "W3, as it was laid");
+        page.Fill("How many marks", "two");
+        page.ClickText("[role=dialog] button", "Store it");
+        page.SeeText("[role=dialog]", "A whole number");
+        page.Fill("How many marks", "5");
+        page.Fill("Where they are", "a row of small ones");
+        Assert.Empty(page.Axe("[role=dialog]"));
+        page.ClickText("[role=dialog] button", "Store it");
+        page.Gone("[role=dialog]");
+        page.SeeText("[data-piece=W3]", "a row of small ones");
+        Assert.Empty(page.Errors());
+    }
+
+    [Fact]
+    public void Bases_are_drawn_again_kept_and_changed_by_mouse_and_by_keys()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.Go("Bases");
+        page.SeeText("h1", "Mud-and-salt base");
+        page.See("[data-base=B24] svg");
+        Assert.Empty(page.Axe());
+        page.Press("x");
+        page.SeeText("span", "not kept yet");
+        page.Press("v");
+        page.SeeText("[data-said]", "The bases are kept");
+
+        // By keys: a thing is gone to and moved over the rim; what is broken is said, and put right with one press.
+        var label = Wide(page);
+        page.Click($"[data-base={label}]");
+        page.SeeText("h2", label);
+        var thing = page.See("[data-element]");
+        var from = thing.GetAttribute("aria-label");
+        for (var i = 0; i < 14; i++)
+            page.See("[data-element]").SendKeys(Keys.Shift + Keys.ArrowRight);
+        page.SeeText("ul[aria-label=Rules] li", "over the rim");
+        page.SeeText("h2", "by hand");
+        Assert.Contains("broken", page.Says($"[data-base={label}]", "aria-label"));
+        page.ClickText("ul[aria-label=Rules] button", "Move it to the nearest place");
+        page.SeeText("ul[aria-label=Rules] li", "every flat is clear");
+
+        // By mouse: dragged, and one more put beside it and taken away with its key.
+        var before = page.See("[data-element] circle").GetAttribute("cx");
+        new Actions(page.Driver).ClickAndHold(page.See("[data-element] circle")).MoveByOffset(-40, 10).Release().Perform();
+        page.Wait(_ => page.See("[data-element] circle").GetAttribute("cx") != before);
+        page.SeeText("h2", "by hand");
+        var many = page.Driver.FindElements(By.CssSelector("[data-element]")).Count;
+        page.ClickText("button", "Add a tuft");
+        page.Wait(d => d.FindElements(By.CssSelector("[data-element]")).Count == many + 1);
+        page.See($"[data-element]:nth-of-type({many + 1})");
+        page.Driver.FindElements(By.CssSelector("[data-element]"))[many].SendKeys(Keys.Delete);
+        page.Wait(d => d.FindElements(By.CssSelector("[data-element]")).Count == many);
+        page.ClickText("button", "As it was drawn");
+        page.SeeText("[data-said]", "as it was drawn");
+        page.Wait(_ => page.See("[data-element]").GetAttribute("aria-label") == from);
+        Assert.Empty(page.Errors());
+    }
+
+    [Fact]
+    public void What_is_wanted_is_changed_and_goes_into_the_plan()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.Go("Bases");
+        page.SeeText("h1", "Mud-and-salt base");
+        page.ClickText("[role=tab]", "What is wanted");
+        page.Fill("Across", "5 mm");
+        page.Keys(Keys.Tab);
+        page.SeeText("p", "At least 15 mm");
+        page.Fill("Across", "40 mm");
+        page.Keys(Keys.Tab);
+        page.SeeText("span", "40 mm round");
+        Assert.Empty(page.Axe("aside"));
+        page.ClickText("button", "Keep them");
+        page.SeeText("[data-said]", "The bases are kept");
+        page.SeeText("p", "The plan reckons with other areas");
+        page.ClickText("button", "Areas and counts into the plan");
+        page.SeeText("p", "The plan reckons with what is drawn");
+        page.ClickText("button", "From the table");
+        page.SeeText("p", "In the colours they have from 0.9 m");
+        Assert.Empty(page.Errors());
+    }
+
+    /// <summary>A base with a thing on it.</summary>
+    private static string Wide(Page page) => page.Wait(d => d.FindElements(By.CssSelector("[data-base]")).First(b => b.GetAttribute("aria-label")!.Contains("tuft")).GetAttribute("data-base")!);
+}

@@ -1,0 +1,152 @@
+using System.Text.Json.Nodes;
+
+namespace Lowfell.Server.Tests;
+
+/// <summary>Plans that lay a layer differently on every piece: kept, undone, dealt, at the bench, and beside what was done.</summary>
+public sealed class VariationTests(LowfellServer server) : IClassFixture<LowfellServer>, IAsyncLifetime
+{
+    private readonly Painter painter = new(server, 1);
+
+    public async ValueTask InitializeAsync() => await painter.Begin();
+
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
+
+    private async Task<string> Root() => $"/api/variation/{await server.SetId()}";
+
+    private async Task<JsonNode> Entry(Func<JsonNode, bool> which) => (await server.Get(await Root()))["layers"]!.AsArray().First(e => which(e!))!;
+
+    private async Task<string> At(Func<JsonNode, bool> which)
+    {
+        var entry = await Entry(which);
+        return $"{await Root()}/{entry.Text("treatmentId")}/{entry.Text("layerId")}";
+    }
+
+    private static bool IsPatch(JsonNode e) => e.Text("technique") == "patch" && e.Text("treatment") == "Lock brick";
+
+    private static JsonObject Asked(int seed, double? mm = null, double? marks = null, double? spread = null, bool dealt = false, string? habit = null) =>
+        new() { ["seed"] = seed, ["meanMm"] = mm, ["marks"] = marks, ["spread"] = spread, ["dealt"] = dealt, ["habit"] = habit };
+
+    private async Task<JsonNode> Keep(string at, JsonObject? varied, bool byShelf = false)
+    {
+        var (status, kept) = await painter.Send(HttpMethod.Put, at, new JsonObject { ["treatmentVersion"] = (await server.Get(at))["treatmentVersion"]!.DeepClone(), ["varied"] = varied, ["byShelf"] = byShelf });
+        Assert.True(status == 200, kept.ToJsonString());
+        return kept;
+    }
+
+    [Fact]
+    public async Task The_demo_has_plans_for_moss_and_for_rust_over_all_their_zones()
+    {
+        var list = (await server.Get(await Root()))["layers"]!.AsArray();
+        Assert.Equal(["Lichen Yellow", "Lichen Yellow", "Rust Bloom", "Withy Grey + Lichen Yellow"], list.Where(e => e!["varied"]!.GetValue<bool>()).Select(e => e!.Text("paint")).Order());
+        var rust = await server.Get(await At(e => e.Text("paint") == "Rust Bloom" && e["varied"]!.GetValue<bool>()));
+        Assert.Equal(["Iron", "Mooring ring", "Mooring ring"], rust["zones"]!.AsArray().Select(z => z!.Text("zone")).Order());
+        foreach (var zone in rust["zones"]!.AsArray())
+        {
+            Assert.Equal(0, zone!["figures"]!["sharedPlaces"]!.GetValue<int>());
+            Assert.All(zone["pieces"]!.AsArray(), p => Assert.Contains("at the ", p!.Text("words")));
+        }
+
+        // Two zones of one treatment are not copies of each other.
+        var all = rust["zones"]!.AsArray().SelectMany(z => z!["pieces"]!.AsArray().Select(p => p!.Text("words"))).ToList();
+        Assert.Equal(all.Count, all.Distinct().Count());
+    }
+
+    [Fact]
+    public async Task A_plan_is_looked_at_kept_reckoned_with_and_undone()
+    {
+        var at = await At(IsPatch);
+        var before = await server.Get(at);
+        Assert.False(before["kept"]!.GetValue<bool>());
+        double Ml(JsonNode plan) => plan["zones"]![0]!["figures"]!["ml"]!.GetValue<double>();
+        var (_, look) = await server.Send(HttpMethod.Post, $"{at}/look", new JsonObject { ["varied"] = Asked(9, mm: 12, marks: 2) });
+        Assert.False(look["kept"]!.GetValue<bool>());
+        Assert.Equal(12, look["zones"]![0]!["figures"]!["askedMm"]!.GetValue<double>());
+        Assert.True(Ml(look) < Ml(before) / 3, "two small patches take less than four tenths of a face");
+        var kept = await Keep(at, Asked(9, mm: 12, marks: 2));
+        Assert.True(kept["kept"]!.GetValue<bool>());
+        Assert.Equal(look["zones"]!.ToJsonString(), kept["zones"]!.ToJsonString());
+
+        // The plan of layers reckons with the same.
+        var zone = await server.Get($"/api/plan/zones/{await server.ZoneId("Lock-wall straight", "Brick field")}");
+        var patch = zone["layers"]!.AsArray().Single(l => l!.Text("technique") == "patch")!;
+        Assert.Equal(9, patch["varied"]!["seed"]!.GetValue<int>());
+        var needs = zone["reading"]!["layers"]!.AsArray().Single(l => l!.Text("id") == patch.Text("id"))!["needs"]!.AsArray();
+        Assert.Equal(Ml(kept), needs.Sum(n => n!["ml"]!.GetValue<double>()), 0.1);
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.False((await server.Get(at))["kept"]!.GetValue<bool>());
+    }
+
+    [Fact]
+    public async Task A_piece_that_is_added_changes_no_other()
+    {
+        var at = await At(e => e.Text("paint") == "Rust Bloom" && e["varied"]!.GetValue<bool>());
+        async Task<Dictionary<string, string>> Words() => (await server.Get(at))["zones"]!.AsArray().SelectMany(z => z!["pieces"]!.AsArray()).ToDictionary(p => p!.Text("label"), p => p!.Text("words"));
+        var before = await Words();
+        var design = (await server.Get($"/api/sets/{await server.SetId()}"))["designs"]!.AsArray().Single(d => d!.Text("name") == "Jetty section")!;
+        var (status, said) = await server.Send(HttpMethod.Post, $"/api/designs/{design.Text("id")}/pieces", new JsonObject { ["labels"] = new JsonArray("J0") });
+        Assert.True(status is 200 or 201, said.ToJsonString());
+        var after = await Words();
+        Assert.Equal(before.Count + 1, after.Count);
+        Assert.All(before, b => Assert.Equal(b.Value, after[b.Key]));
+    }
+
+    [Fact]
+    public async Task Materials_are_dealt_by_their_parts_or_by_the_shelf_and_are_no_mix_any_more()
+    {
+        var at = await At(e => e.Text("technique") == "stipple" && e.Text("treatment") == "Lock coping");
+        var kept = await Keep(at, Asked(4, dealt: true));
+        var dealt = kept["dealt"]!.AsArray();
+        Assert.Equal(["Lichen Yellow", "Withy Grey"], dealt.Select(d => d!.Text("name")).Order());
+        Assert.All(dealt, d => Assert.Equal(d!["share"]!.GetValue<double>(), d["pieceShare"]!.GetValue<double>(), 0.1));
+        foreach (var zone in kept["zones"]!.AsArray())
+        {
+            var words = zone!["pieces"]!.AsArray().Select(p => p!.Text("words").Split(';')[0]).ToList();
+            Assert.All(words.Zip(words.Skip(1)), w => Assert.NotEqual(w.First, w.Second));
+        }
+
+        // No pot of both is asked for any more, and each is needed as before.
+        var pots = (await server.Get($"/api/pots/{await server.SetId()}")).ToJsonString();
+        Assert.DoesNotContain("Withy Grey + Lichen Yellow", pots);
+        var shelf = await Keep(at, Asked(4, dealt: true), byShelf: true);
+        var stock = shelf["dealt"]!.AsArray();
+        var sum = stock.Sum(d => d!["stockMl"]!.GetValue<double>());
+        Assert.All(stock, d => Assert.Equal(d!["stockMl"]!.GetValue<double>() / sum, d["share"]!.GetValue<double>(), 0.06));
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.Equal(200, (await painter.Undo()).Status);
+    }
+
+    [Fact]
+    public async Task What_was_laid_otherwise_is_set_beside_the_plan_and_can_be_taken_back()
+    {
+        // The demo has one coping that came out otherwise; another is noted.
+        var at = await At(e => e.Text("technique") == "stipple" && e.Text("treatment") == "Lock coping");
+        var zone = (await server.Get(at))["zones"]!.AsArray().First(z => z!["figures"]!["done"]!.GetValue<int>() > 0)!;
+        var piece = zone["pieces"]!.AsArray().First(p => p!.Text("state") == "done" && p!["done"] is null)!;
+        var (status, told) = await painter.Send(HttpMethod.Put, $"{at}/done", new JsonObject { ["zoneId"] = zone.Text("zoneId"), ["pieceId"] = piece.Text("pieceId"), ["marks"] = 7, ["meanMm"] = 2.5, ["note"] = "a whole row of them" });
+        Assert.True(status == 200, told.ToJsonString());
+        var figures = told["zones"]!.AsArray().Single(z => z!.Text("zoneId") == zone.Text("zoneId"))!["figures"]!;
+        Assert.Equal(2, figures["otherwise"]!.GetValue<int>());
+        Assert.NotEqual(zone["figures"]!["doneMarks"]!.GetValue<double>(), figures["doneMarks"]!.GetValue<double>());
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.Equal(zone["figures"]!.ToJsonString(), (await server.Get(at))["zones"]!.AsArray().Single(z => z!.Text("zoneId") == zone.Text("zoneId"))!["figures"]!.ToJsonString());
+    }
+
+    [Fact]
+    public async Task What_cannot_be_is_refused_with_the_field_and_the_reason()
+    {
+        var at = await At(IsPatch);
+        var version = (await server.Get(at))["treatmentVersion"]!;
+        foreach (var (varied, field) in new[] { (Asked(0), "varied.seed"), (Asked(1, mm: 900), "varied.meanMm"), (Asked(1, marks: 40), "varied.marks"), (Asked(1, spread: 2), "varied.spread"), (Asked(1, dealt: true), "varied.dealt") })
+        {
+            var (status, said) = await painter.Send(HttpMethod.Put, at, new JsonObject { ["treatmentVersion"] = version.DeepClone(), ["varied"] = varied });
+            Assert.Equal(400, status);
+            Assert.Contains(field, said.Fields());
+        }
+
+        Assert.Equal(409, (await painter.Send(HttpMethod.Put, at, new JsonObject { ["treatmentVersion"] = 1, ["varied"] = Asked(2) })).Status);
+        Assert.Equal(404, (await server.Send(HttpMethod.Post, $"{await Root()}/{Guid.NewGuid()}/{Guid.NewGuid()}/look", new JsonObject { ["varied"] = Asked(1) })).Status);
+        var base_ = await At(e => e.Text("technique") == "base coat" && e["canBeDealt"]!.GetValue<bool>());
+        Assert.Equal(400, (await painter.Send(HttpMethod.Put, base_, new JsonObject { ["treatmentVersion"] = (await server.Get(base_))["treatmentVersion"]!.DeepClone(), ["varied"] = Asked(2) })).Status);
+        Assert.Equal(400, (await painter.Send(HttpMethod.Put, $"{at}/done", new JsonObject { ["zoneId"] = Guid.NewGuid(), ["pieceId"] = Guid.NewGuid(), ["marks"] = -1 })).Status);
+    }
+}
