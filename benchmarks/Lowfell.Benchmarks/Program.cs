@@ -56,6 +56,12 @@ if (args is ["log"])
     return 0;
 }
 
+if (args is ["pieces"])
+{
+    PlansOfPieces.Run(Report, Time);
+    return 0;
+}
+
 if (args is ["page"])
 {
     await Page();
@@ -64,6 +70,7 @@ if (args is ["page"])
 
 // The page first: a machine that has just been worked hard draws fewer frames.
 await Page();
+PlansOfPieces.Run(Report, Time);
 
 var zone = Workload.Zone(1);
 var stack = Workload.Stack(40, sound: true);

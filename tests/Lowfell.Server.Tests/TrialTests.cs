@@ -160,4 +160,30 @@ public sealed class TrialTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.All(proposals.AsArray(), p => Assert.Contains("layer ", p!.Text("words")));
         Assert.Equal(400, (await server.Send(HttpMethod.Post, $"{await Root()}/propose", new { zoneId = Guid.NewGuid() })).Status);
     }
+
+    [Fact]
+    public async Task A_tile_on_the_bench_is_a_piece_like_any_other_with_the_steps_as_its_layers()
+    {
+        var trial = await Kept();
+        var at = $"{await Root()}/{trial.Text("id")}";
+        var painter = new Painter(server, 1);
+        await painter.Begin();
+        var (status, put) = await painter.Send(HttpMethod.Post, $"{at}/bench", null);
+        Assert.True(status == 200, put.ToJsonString());
+        Assert.True(put["onBench"]!.GetValue<bool>());
+        var design = (await server.Get($"/api/plan/sets/{await server.SetId()}"))["designs"]!.AsArray().Single(d => d!.Text("name").StartsWith("Tile: ", StringComparison.Ordinal))!;
+        var zone = await server.Get($"/api/plan/zones/{design["zones"]![0]!.Text("id")}");
+        Assert.Equal(trial["steps"]!.AsArray().Select(s => s!.Text("words")), zone["layers"]!.AsArray().Select(l => l!.Text("note")));
+        Assert.Equal(16, zone["zone"]!["areaCm2"]!.GetValue<double>(), 0.01);
+
+        // Sessions plan it, and the bench says for which fields a step is, and where the tape goes.
+        var sessions = (await server.Get($"/api/sessions/{painter.Workshop}")).ToJsonString();
+        Assert.Contains("Tile: How much ground", sessions);
+        var layer = zone["layers"]!.AsArray().First(l => l!.Text("note").Contains("tape"))!;
+        var task = await server.Get($"/api/bench/{painter.Workshop}/task?zoneId={zone["zone"]!.Text("id")}&layerId={layer.Text("id")}");
+        Assert.Contains(task["watch"]!.AsArray(), w => w!.GetValue<string>().Contains("tape"));
+        Assert.Equal(409, (await painter.Send(HttpMethod.Post, $"{at}/bench", null)).Status);
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.False((await server.Get(at))["onBench"]!.GetValue<bool>());
+    }
 }

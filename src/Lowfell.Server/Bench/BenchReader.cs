@@ -112,10 +112,14 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
             Math.Round(HandsOn.PerPiece(layer, zone, place.Context.Pace), 1), Math.Round(HandsOn.Batch(layer, zone, Math.Max(1, pieces.Count), place.Context.Pace), 1), Math.Round(touch / pace), Math.Round(ready / pace),
             layer.Main is { } paint && DryingModel.TakesHotAir(paint) && view.LeavesFilm(index),
             window is { } w && !beforehand ? new BenchWindow(EnumWords.Of(layers[w.Later].Technique), Math.Round(w.Window.OpensMinutes / pace), Math.Round(w.Window.ClosesMinutes / pace)) : null,
-            Mix(layer, zone, pieces.Count), beforehand ? [$"{Duration.Words(Preparations.LeadMinutes(layer.Preparation).Usual)} before it is laid: {EnumWords.Of(layer.Preparation)}."] : Watch.For(layer, zone, Measured),
+            Mix(layer, zone, pieces.Count), beforehand ? [$"{Duration.Words(Preparations.LeadMinutes(layer.Preparation).Usual)} before it is laid: {EnumWords.Of(layer.Preparation)}."] : [.. Note(place, layer), .. Watch.For(layer, zone, Measured)],
             Care.For(layer, place.Design.Substrate).Select(c => c.Text).ToList(),
             beforehand ? [] : Mishaps.For(layer.Technique, mishaps), PiecesOf(place, layer, pieces, beforehand), planned);
     }
+
+    /// <summary>What the painter wrote at the layer.</summary>
+    private static IEnumerable<string> Note(Place place, Layer layer) =>
+        place.Graph.Treatments[place.Zone.TreatmentId].Layers.Where(l => l.LineId == layer.Id && l.Note.Length > 0).Select(l => char.ToUpperInvariant(l.Note[0]) + l.Note[1..] + (l.Note.EndsWith('.') ? "" : "."));
 
     private List<BenchPiece> PiecesOf(Place place, Layer layer, IReadOnlyList<PieceRow> pieces, bool beforehand)
     {

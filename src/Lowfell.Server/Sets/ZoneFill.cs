@@ -24,7 +24,7 @@ internal static class ZoneFill
         Shares(faults, "up", change.Up, change.Side, change.Down, "up, side and down");
         Shares(faults, "raised", change.Raised, change.Field, change.Recess, "raised, field and recess");
         foreach (var field in change.Clear ?? [])
-            faults.Require(field is "handling" or "targetSheen" or "surfaceLengthMm" or "surfaceHeightMm" or "rivetMm", "clear", $"{field} cannot be made empty.");
+            faults.Require(field is "handling" or "targetSheen" or "surfaceLengthMm" or "surfaceHeightMm" or "rivetMm" or "faceWidthMm", "clear", $"{field} cannot be made empty.");
     }
 
     private static void Shares(Faults faults, string field, decimal? a, decimal? b, decimal? c, string names)

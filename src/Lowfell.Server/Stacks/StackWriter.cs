@@ -58,11 +58,11 @@ internal sealed class StackWriter(Write write)
     }
 
     /// <summary>A new treatment that came from another, with a stack whose layers carry the lines of the other on; its id.</summary>
-    public async Task<Guid> Begin(TreatmentRow from, string name, IReadOnlyList<Layer> layers)
+    public async Task<Guid> Begin(TreatmentRow from, string name, IReadOnlyList<Layer> layers, IReadOnlyList<string>? notes = null)
     {
         var treatment = new TreatmentRow { WorkshopId = from.WorkshopId, Name = name.Length <= LongestName ? name : name[..LongestName], CameFromId = from.Id, ChangedAt = write.Now };
         var mixes = await Mixes(from.WorkshopId, layers);
-        treatment.Layers.AddRange(layers.Select(l => Row(treatment.Id, l, "", mixes)));
+        treatment.Layers.AddRange(layers.Select((l, i) => Row(treatment.Id, l, notes?[i] ?? "", mixes)));
         Revisions.Begin(Db, treatment, write.Actor.Name);
         return treatment.Id;
     }

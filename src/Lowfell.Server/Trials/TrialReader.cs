@@ -103,14 +103,14 @@ internal static class TrialReader
         var (layout, refusal) = TrialLayout.Of(asked.Tile, asked.Factors.Select(f => f.Shape).ToList(), held);
         var treatment = at.Graph.Treatments[at.Zone.TreatmentId];
         var (left, top) = ((asked.Tile.WidthMm - asked.Tile.UsedWidthMm) / 2, (asked.Tile.HeightMm - asked.Tile.UsedHeightMm) / 2);
-        var factors = asked.Factors.Select(f => Word(asked, f)).ToList();
+        var factors = Factors(asked);
         var runs = layout?.Cells.Select(c => (Cell: c, Run: asked.View.Predict(TrialStacks.Of(asked.Stack, asked.Factors, c.Levels)))).ToList() ?? [];
         var cells = Cells(asked, runs, looks, learned);
         return new TrialReading(
             row?.Id, row?.Version, at.Graph.Set.Id, at.Graph.Workshop.Id, at.Zone.Id, at.Zone.Name, at.Design.Name, name, new TileDto(asked.Tile.WidthMm, asked.Tile.HeightMm, asked.Tile.Round), Round(left), Round(top), factors, refusal,
             cells, Alikes(asked, runs, factors), layout is null ? [] : Steps(asked, layout, factors), layout?.MaskingMoves ?? 0,
             learned is null ? null : new TrialLesson(learned.Taught.Select(t => new TrialTaught(t.Material.Id, t.Material.Name, Round(t.Before.Hiding), Round(t.Before.Tint), Round(t.After.Hiding), Round(t.After.Tint))).ToList(), Round(learned.MissedBefore), Round(learned.MissedAfter), takenOver),
-            row?.Chosen ?? "", treatment.Id, treatment.Version, row?.PutAwayAt is not null);
+            row?.Chosen ?? "", treatment.Id, treatment.Version, row?.PutAwayAt is not null, row?.DesignId is { } design && at.Graph.Designs.Any(d => d.Id == design));
     }
 
     private static List<TrialCellReading> Cells(Asked asked, List<(TrialCell Cell, StackRun Run)> runs, IReadOnlyList<TrialLookRow> looks, TrialLearned? learned)
@@ -170,9 +170,12 @@ internal static class TrialReader
     private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 
     /// <summary>The work from the bottom up: what is not varied goes over all of it, a factor in its steps.</summary>
-    private static List<TrialStepReading> Steps(Asked asked, TrialLayout layout, List<TrialFactorReading> factors)
+    public static List<TrialStepReading> Steps(Asked asked, TrialLayout layout, List<TrialFactorReading> factors) => Work(asked, layout, factors).Select(w => w.Step).ToList();
+
+    /// <summary>The same with what is laid in each step.</summary>
+    public static List<(TrialStepReading Step, Layer Laid)> Work(Asked asked, TrialLayout layout, IReadOnlyList<TrialFactorReading> factors)
     {
-        var steps = new List<TrialStepReading>();
+        var steps = new List<(TrialStepReading, Layer)>();
         var (view, all) = (asked.View, layout.Cells.Select(c => c.Number).ToList());
         var conditions = new DryingConditions(asked.At.Context.Climate);
         for (var i = 0; i < view.Count; i++)
@@ -183,7 +186,7 @@ internal static class TrialReader
             var factor = asked.Factors.ToList().FindIndex(f => f.Layer == layer.Id);
             if (factor < 0)
             {
-                steps.Add(new(steps.Count + 1, $"{name} {layer.MaterialName}: over all of it.", [], all, Math.Round(next)));
+                steps.Add((new(steps.Count + 1, $"{name} {layer.MaterialName}: over all of it.", [], all, Math.Round(next)), layer));
                 continue;
             }
 
@@ -195,7 +198,8 @@ internal static class TrialReader
                 var levels = own[s].Levels;
                 var what = factors[factor].InCoats ? $"coat {own[s].Coat} where {string.Join(" and ", levels.Select(l => factors[factor].Levels[l]))} {(levels.Count == 1 ? "is" : "are")} wanted" : string.Join("; ", levels.Select(l => factors[factor].Levels[l]));
                 var cells = layout.Cells.Where(c => levels.Contains(c.Levels[factor])).Select(c => c.Number).ToList();
-                steps.Add(new(steps.Count + 1, $"{name}: {what}, on fields {Ranges(cells)}{(own[s].Masks.Count == 0 ? "" : $"; tape {Lines(own[s].Masks)}")}.", own[s].Masks.Select(m => new TrialMask(m.Upright, Round(m.AtMm))).ToList(), cells, Math.Round(s + 1 < own.Count ? Math.Max(next, taped) : next)));
+                var laid = asked.Factors[factor].Levels[levels[0]] ?? layer;
+                steps.Add((new(steps.Count + 1, $"{name}: {what}, on fields {Ranges(cells)}{(own[s].Masks.Count == 0 ? "" : $"; tape {Lines(own[s].Masks)}")}.", own[s].Masks.Select(m => new TrialMask(m.Upright, Round(m.AtMm))).ToList(), cells, Math.Round(s + 1 < own.Count ? Math.Max(next, taped) : next)), factors[factor].InCoats ? laid with { Coats = 1 } : laid));
             }
         }
 
@@ -219,6 +223,9 @@ internal static class TrialReader
 
         return string.Join(", ", words);
     }
+
+    /// <summary>Factors in words.</summary>
+    public static List<TrialFactorReading> Factors(Asked asked) => asked.Factors.Select(f => Word(asked, f)).ToList();
 
     private static double Round(double figure) => Math.Round(figure, 2);
 }

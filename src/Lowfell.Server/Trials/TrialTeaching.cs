@@ -22,8 +22,8 @@ internal static class TrialTeaching
     {
         if (looks.Count == 0)
             return false;
-        var (ids, place, newest) = (TrialMaterials.Of(asked.Stack, asked.Factors).Select(m => m.Id).ToList(), Place(row), looks.Max(l => l.At));
-        return await db.Calibrations.AnyAsync(c => ids.Contains(c.MaterialId) && c.TakenBackAt == null && c.At >= newest && c.Place.StartsWith(place), stop);
+        var (ids, newest) = (TrialMaterials.Of(asked.Stack, asked.Factors).Select(m => m.Id).ToList(), looks.Max(l => l.At));
+        return await db.Calibrations.AnyAsync(c => ids.Contains(c.MaterialId) && c.TakenBackAt == null && c.At >= newest && c.TrialId == row.Id, stop);
     }
 
     public static async Task Store(TrialRow row, Asked asked, IReadOnlyList<TrialLookRow> looks, TrialLearned learned, Write write)
@@ -50,6 +50,7 @@ internal static class TrialTeaching
             write.Db.Add(new CalibrationRow
             {
                 MaterialId = material.Id,
+                TrialId = row.Id,
                 At = write.Now,
                 Place = place.Length <= LongestPlace ? place : place[..LongestPlace],
                 Position = look.Position,

@@ -27,6 +27,7 @@ public static class TrialsEndpoints
         group.MapPut("/{trialId:guid}", Change).WithName("changeTrial").WithSummary("Name and tile of a trial, and whether it is put away.").Writes<TrialTold, TrialReading>(Tell);
         group.MapPut("/{trialId:guid}/looks", See).WithName("lookAtField").WithSummary("The colour that was seen in a field, or none any more.").Writes<TrialTold, TrialReading>(Tell);
         group.MapPost("/{trialId:guid}/teach", Teach).WithName("teachByTrial").WithSummary("Materials are reckoned as all fields together teach; each can be taken back at its material.").Writes<TrialTold, TrialReading>(Tell);
+        group.MapPost("/{trialId:guid}/bench", OnBench).WithName("trialOntoBench").WithSummary("The tile becomes a piece of the set, its steps the layers of it: for sessions and the bench.").Writes<TrialTold, TrialReading>(Tell);
         group.MapPost("/{trialId:guid}/choose", Choose).WithName("chooseField").WithSummary("A field becomes a version of the treatment it came from, or a treatment of its own.").Writes<TrialTold, TrialReading>(Tell);
     }
 
@@ -180,6 +181,15 @@ public static class TrialsEndpoints
             return Problems.Of(StatusCodes.Status409Conflict, "taken-over", "What was seen in this trial was taken over already. Look at more of it first, or take the looks back at their materials.");
         await TrialTeaching.Store(row, asked, looks, learned, write);
         return new TrialTold(setId, trialId);
+    }
+
+    private static async Task<Outcome<TrialTold>> OnBench(Guid setId, Guid trialId, Write write, SetGraphs graphs)
+    {
+        if (await Found(setId, trialId, write.Db.Trials, write.Db, graphs, write.Stop) is not var (row, asked))
+            return Problems.NotFound("trial");
+        write.In(row.WorkshopId);
+        await write.Hold<TrialRow>(trialId);
+        return await TrialBench.Put(row, asked, write);
     }
 
     private static async Task<Outcome<TrialTold>> Choose(Guid setId, Guid trialId, TrialChoiceIn entry, Write write, SetGraphs graphs)

@@ -69,11 +69,11 @@ public sealed record TrialLesson(IReadOnlyList<TrialTaught> Taught, double Misse
 
 /// <summary>
 /// A trial: tile, layout, order of work, predictions and what was seen. Refusal says why it cannot be laid out; then there are no cells. Left and top
-/// are where the fields begin on the tile, mm.
+/// are where the fields begin on the tile, mm. OnBench once its tile is a piece of the set.
 /// </summary>
 public sealed record TrialReading(
     Guid? Id, uint? Version, Guid SetId, Guid WorkshopId, Guid ZoneId, string Zone, string Design, string Name, TileDto Tile, double LeftMm, double TopMm, IReadOnlyList<TrialFactorReading> Factors, string Refusal,
-    IReadOnlyList<TrialCellReading> Cells, IReadOnlyList<TrialAlike> Alike, IReadOnlyList<TrialStepReading> Steps, int MaskingMoves, TrialLesson? Lesson, string Chosen, Guid TreatmentId, uint TreatmentVersion, bool PutAway);
+    IReadOnlyList<TrialCellReading> Cells, IReadOnlyList<TrialAlike> Alike, IReadOnlyList<TrialStepReading> Steps, int MaskingMoves, TrialLesson? Lesson, string Chosen, Guid TreatmentId, uint TreatmentVersion, bool PutAway, bool OnBench);
 
 /// <summary>A trial that could be made, in words; how far off the prediction is to be expected, now and after it (CIELAB units), how much of that each field gains on the mean, the tile it takes, and how near the nearest field comes to the wish.</summary>
 public sealed record TrialProposal(string Words, IReadOnlyList<TrialFactorDto> Factors, double ErrorNow, double ErrorThen, int Fields, double GainPerField, TileDto Tile, double? Nearest);

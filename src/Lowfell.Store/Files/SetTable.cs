@@ -64,7 +64,7 @@ public sealed class SetTable
 
     private static readonly (Type Row, string Prefix, string[] Without)[] all =
     [
-        (typeof(MaterialRow), "m", ["stock_ml", "put_away_at"]), (typeof(CalibrationRow), "", []), (typeof(MixRow), "x", ["recipe_key"]), (typeof(MixComponentRow), "", []),
+        (typeof(MaterialRow), "m", ["stock_ml", "put_away_at"]), (typeof(CalibrationRow), "", ["trial_id"]), (typeof(MixRow), "x", ["recipe_key"]), (typeof(MixComponentRow), "", []),
         (typeof(TreatmentRow), "t", []), (typeof(LayerRow), "l", []), (typeof(TreatmentRevisionRow), "", []), (typeof(RevisionLayerRow), "", []), (typeof(VersionNameRow), "", []), (typeof(LeftOutRow), "", []),
         (typeof(SetRow), "s", []), (typeof(DesignRow), "d", []), (typeof(ZoneRow), "z", []), (typeof(ZoneTouchRow), "", []), (typeof(PieceRow), "p", []), (typeof(AcceptedFindingRow), "", ["facts"]),
         (typeof(PotRow), "o", []), (typeof(WorkEventRow), "e", ["sequence", "device_number"]), (typeof(WorkAmountRow), "", []), (typeof(WorkPieceRow), "", []), (typeof(PhotoRow), "f", ["blob_id", "small_id"]),

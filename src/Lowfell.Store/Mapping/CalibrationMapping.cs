@@ -21,6 +21,7 @@ internal sealed class CalibrationMapping : IEntityTypeConfiguration<CalibrationR
         row.Property(c => c.HidingStep).HasPrecision(16, 12);
         row.Property(c => c.TintStep).HasPrecision(16, 12);
         row.HasIndex(c => new { c.MaterialId, c.At });
+        row.HasOne<TrialRow>().WithMany().HasForeignKey(c => c.TrialId).OnDelete(DeleteBehavior.SetNull);
         row.HasOne<MaterialRow>().WithMany().HasForeignKey(c => c.MaterialId).OnDelete(DeleteBehavior.Cascade);
     }
 }

@@ -379,8 +379,15 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("numeric(16,12)")
                         .HasColumnName("tint_step");
 
+                    b.Property<Guid?>("TrialId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("trial_id");
+
                     b.HasKey("Id")
                         .HasName("pk_calibrations");
+
+                    b.HasIndex("TrialId")
+                        .HasDatabaseName("ix_calibrations_trial_id");
 
                     b.HasIndex("MaterialId", "At")
                         .HasDatabaseName("ix_calibrations_material_id_at");
@@ -2296,6 +2303,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
 
+                    b.Property<Guid?>("DesignId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("design_id");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasMaxLength(120)
@@ -2340,6 +2351,9 @@ namespace Lowfell.Store.Migrations
 
                     b.HasKey("Id")
                         .HasName("pk_trials");
+
+                    b.HasIndex("DesignId")
+                        .HasDatabaseName("ix_trials_design_id");
 
                     b.HasIndex("SetId")
                         .HasDatabaseName("ix_trials_set_id");
@@ -3140,6 +3154,12 @@ namespace Lowfell.Store.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_calibrations_materials_material_id");
+
+                    b.HasOne("Lowfell.Store.Rows.TrialRow", null)
+                        .WithMany()
+                        .HasForeignKey("TrialId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_calibrations_trials_trial_id");
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.DesignRow", b =>
@@ -3624,6 +3644,12 @@ namespace Lowfell.Store.Migrations
 
             modelBuilder.Entity("Lowfell.Store.Rows.TrialRow", b =>
                 {
+                    b.HasOne("Lowfell.Store.Rows.DesignRow", null)
+                        .WithMany()
+                        .HasForeignKey("DesignId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_trials_designs_design_id");
+
                     b.HasOne("Lowfell.Store.Rows.SetRow", null)
                         .WithMany()
                         .HasForeignKey("SetId")

@@ -12,6 +12,9 @@ public sealed class CalibrationRow
     /// <summary>Where it was seen, in words: the zone may be gone one day.</summary>
     public required string Place { get; init; }
 
+    /// <summary>The trial that taught it, where one did.</summary>
+    public Guid? TrialId { get; init; }
+
     public Position Position { get; init; }
     public required string Observed { get; init; }
 

@@ -24,6 +24,9 @@ public sealed class TrialRow
 
     /// <summary>The field that was chosen, by the levels of its factors; empty while none is.</summary>
     public string Chosen { get; set; } = "";
+
+    /// <summary>The tile as a design of its set, once it was put on the bench.</summary>
+    public Guid? DesignId { get; set; }
     public DateTimeOffset CreatedAt { get; init; }
     public DateTimeOffset? PutAwayAt { get; set; }
     public uint Version { get; init; }

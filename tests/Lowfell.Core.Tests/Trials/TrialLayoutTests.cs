@@ -12,18 +12,19 @@ public sealed class TrialLayoutTests
         new(levels, Coats: Enumerable.Range(1, levels).Reverse().ToList()),
     ];
 
+    /// <summary>All of one and of two. Of three every combination of levels and every combination of kinds, each with a quarter of the other.</summary>
     private static IEnumerable<List<FactorShape>> Factors(int most)
     {
         var one = Enumerable.Range(2, most - 1).SelectMany(Shapes).ToList();
-        foreach (var a in one)
+        for (var a = 0; a < one.Count; a++)
         {
-            yield return [a];
-            foreach (var b in one)
+            yield return [one[a]];
+            for (var b = 0; b < one.Count; b++)
             {
-                yield return [a, b];
-                if (a.Coats is null && b.None < 0)
-                    foreach (var c in one)
-                        yield return [a, b, c];
+                yield return [one[a], one[b]];
+                for (var c = 0; c < one.Count; c++)
+                    if ((a + b + c + a / 4 + 2 * (b / 4) + 3 * (c / 4)) % 4 == 0)
+                        yield return [one[a], one[b], one[c]];
             }
         }
     }

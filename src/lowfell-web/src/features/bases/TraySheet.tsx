@@ -12,6 +12,7 @@ import { BasePanel } from "./BasePanel";
 import { Fills } from "./Fills";
 import { countWords } from "./figures";
 import { Totals } from "./Totals";
+import { keepTray } from "./trueSize";
 import { sizeWords, type Tray, type Wish } from "./types";
 import { WishPanel } from "./WishPanel";
 
@@ -99,6 +100,7 @@ export function TraySheet({ setId, designId }: { setId: string; designId: string
               Draw again <kbd aria-hidden="true">x</kbd>
             </Button>
             <Button onClick={() => window.print()}>True-size sheet</Button>
+            <Button onClick={() => void keepTray(tray)}>As a PDF</Button>
             {draft && stored.data.version != null && (
               <Button onClick={() => setDraft(null)}>Back to what is kept</Button>
             )}

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, take } from "../../api/client";
 import { hindered } from "../../api/hindered";
 import { Button } from "../../kit/Button";
@@ -10,6 +11,7 @@ import { minutes } from "../../shared/words";
 import { FieldPanel } from "./FieldPanel";
 import { LessonPanel } from "./LessonPanel";
 import { TileDrawing } from "./TileDrawing";
+import { keepTrial } from "./trueSize";
 import type { Trial } from "./types";
 
 /** One trial: the tile, the order of work, and what was seen. */
@@ -56,6 +58,30 @@ export function TrialSheet(props: { setId: string; trialId: string; workshopId: 
           </span>
           <span className="ml-auto flex gap-2">
             <Button onClick={() => window.print()}>Print at true size</Button>
+            <Button disabled={!!t.refusal} onClick={() => void keepTrial(t)}>
+              As a PDF
+            </Button>
+            {t.onBench ? (
+              <Link to={`/bench/${workshopId}`} className="self-center text-xs underline">
+                On the bench
+              </Link>
+            ) : (
+              <Button
+                disabled={busy || !!t.refusal}
+                onClick={() =>
+                  void change(
+                    "The tile is a piece of the set: sessions and the bench have its steps.",
+                    (headers) =>
+                      api.POST("/api/trials/{setId}/{trialId}/bench", {
+                        params: { path: { setId, trialId } },
+                        headers,
+                      }),
+                  )
+                }
+              >
+                Put it on the bench
+              </Button>
+            )}
             <Button
               disabled={busy}
               onClick={() =>

@@ -48,6 +48,7 @@ export function ZonePlan(props: { zone: Zone; hasMarks: boolean; onPiece: (piece
             <button
               type="button"
               data-piece={p.label}
+              aria-label={`${p.label}: ${p.words}${p.done ? `; ${p.done.marks} laid, ${p.done.note}` : ""}, note what was laid`}
               aria-haspopup="dialog"
               className="flex h-full w-full flex-col rounded-[3px] border border-line bg-card p-1.5 text-left hover:bg-aside"
               onClick={() => props.onPiece(p)}

@@ -23,6 +23,12 @@ namespace Lowfell.Store.Migrations
                 scale: 4,
                 nullable: true);
 
+            migrationBuilder.AddColumn<Guid>(
+                name: "design_id",
+                table: "trials",
+                type: "uuid",
+                nullable: true);
+
             migrationBuilder.AlterColumn<decimal>(
                 name: "details",
                 table: "layers",
@@ -69,6 +75,12 @@ namespace Lowfell.Store.Migrations
                 type: "numeric(12,4)",
                 precision: 12,
                 scale: 4,
+                nullable: true);
+
+            migrationBuilder.AddColumn<Guid>(
+                name: "trial_id",
+                table: "calibrations",
+                type: "uuid",
                 nullable: true);
 
             migrationBuilder.CreateTable(
@@ -142,6 +154,11 @@ namespace Lowfell.Store.Migrations
                 table: "zones",
                 sql: "face_width_mm > 0 and face_width_mm <= 10000");
 
+            migrationBuilder.CreateIndex(
+                name: "ix_trials_design_id",
+                table: "trials",
+                column: "design_id");
+
             migrationBuilder.AddCheckConstraint(
                 name: "ck_layers_details",
                 table: "layers",
@@ -163,6 +180,11 @@ namespace Lowfell.Store.Migrations
                 sql: "variation_seed is not null or (variation_habit is null and variation_mm is null and variation_marks is null and variation_spread is null and variation_dealt is null)");
 
             migrationBuilder.CreateIndex(
+                name: "ix_calibrations_trial_id",
+                table: "calibrations",
+                column: "trial_id");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_base_plans_design_id",
                 table: "base_plans",
                 column: "design_id",
@@ -182,6 +204,22 @@ namespace Lowfell.Store.Migrations
                 name: "ix_marks_done_piece_id",
                 table: "marks_done",
                 column: "piece_id");
+
+            migrationBuilder.AddForeignKey(
+                name: "fk_calibrations_trials_trial_id",
+                table: "calibrations",
+                column: "trial_id",
+                principalTable: "trials",
+                principalColumn: "id",
+                onDelete: ReferentialAction.SetNull);
+
+            migrationBuilder.AddForeignKey(
+                name: "fk_trials_designs_design_id",
+                table: "trials",
+                column: "design_id",
+                principalTable: "designs",
+                principalColumn: "id",
+                onDelete: ReferentialAction.SetNull);
 
             // Both are undone like the rest. A plan that a layer had as a mere number stays as usual in all that can be asked of it now: how such
             // layers lie is reckoned from the layer, and not kept with it.
