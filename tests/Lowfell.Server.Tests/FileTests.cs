@@ -50,6 +50,61 @@ public sealed class FileTests(LowfellServer server) : FileDesk(server), IClassFi
     }
 
     [Fact]
+    public async Task Trials_bases_and_noted_marks_come_along()
+    {
+        var set = await Demo();
+        var zone = (await Server.ZoneId("Mud-and-salt base", "Fen mud")).ToString();
+        var layers = (await Server.Get($"/api/plan/zones/{zone}"))["layers"]!.AsArray();
+        JsonNode Coats(int coats)
+        {
+            var other = layers[3]!.Copy();
+            other["coats"] = coats;
+            return other;
+        }
+
+        var (kept, trial) = await Server.Send(HttpMethod.Post, $"/api/trials/{set}", new JsonObject
+        {
+            ["id"] = Guid.NewGuid(),
+            ["zoneId"] = zone,
+            ["name"] = "How much ground?",
+            ["tile"] = new JsonObject { ["widthMm"] = 40, ["heightMm"] = 30 },
+            ["factors"] = new JsonArray(new JsonObject { ["layerId"] = layers[3]!["id"]!.DeepClone(), ["levels"] = new JsonArray(Coats(1), Coats(2), Coats(3)) }),
+        });
+        Assert.True(kept == 201, trial.ToJsonString());
+        Assert.Equal(200, (await Server.Send(HttpMethod.Put, $"/api/trials/{set}/{trial.Text("id")}/looks", new JsonObject { ["cell"] = "1", ["position"] = "field", ["observed"] = "#403830" })).Status);
+        async Task<JsonNode> Tray(string of)
+        {
+            var root = $"/api/bases/{of}";
+            return await Server.Get($"{root}/{(await Server.Get(root))["designs"]![0]!.Text("designId")}");
+        }
+
+        // Two of the bases are as a hand has them.
+        var tray = await Tray(set);
+        var at = $"/api/bases/{set}/{tray.Text("designId")}";
+        Assert.Equal(200, (await Server.Send(HttpMethod.Put, at, new JsonObject { ["wish"] = tray["wish"]!.DeepClone() })).Status);
+        foreach (var label in new[] { "B7", "B3" })
+        {
+            tray = await Tray(set);
+            Assert.Equal(200, (await Server.Send(HttpMethod.Put, $"{at}/hand", new JsonObject { ["version"] = tray["version"]!.DeepClone(), ["pieceId"] = tray["bases"]!.AsArray().Single(b => b!.Text("label") == label)!["pieceId"]!.DeepClone(), ["elements"] = new JsonArray(new JsonObject { ["kind"] = "tuft", ["x"] = 5, ["y"] = 6, ["radiusMm"] = 2 }) })).Status);
+        }
+
+        var (status, taken) = await In(await Elsewhere(), await Out(set));
+        Assert.True(status == 200, taken.ToJsonString());
+        var there = taken.Text("setId");
+        await RoundTrip(there);
+        static string Lies(JsonNode t) => string.Join('\n', t["bases"]!.AsArray().Select(b => b!.Text("label") + b!["elements"]!.ToJsonString() + b["textures"]!.ToJsonString()));
+        Assert.Equal(Lies(await Tray(set)), Lies(await Tray(there)));
+        var other = (await Server.Get($"/api/trials/{there}"))["trials"]!.AsArray().Single()!;
+        Assert.Equal(1, other["looks"]!.GetValue<int>());
+        Assert.Equal(3, (await Server.Get($"/api/trials/{there}/{other.Text("id")}"))["cells"]!.AsArray().Count);
+
+        // The coping that came out otherwise is in the demo.
+        var stipple = (await Server.Get($"/api/variation/{there}"))["layers"]!.AsArray().First(l => l!.Text("technique") == "stipple" && l!["varied"]!.GetValue<bool>())!;
+        var plan = await Server.Get($"/api/variation/{there}/{stipple.Text("treatmentId")}/{stipple.Text("layerId")}");
+        Assert.Equal(1, plan["zones"]!.AsArray().Sum(z => z!["figures"]!["otherwise"]!.GetValue<int>()));
+    }
+
+    [Fact]
     public async Task Hostile_files_are_refused_with_the_reason_and_change_nothing()
     {
         var set = await Demo();
@@ -70,6 +125,7 @@ public sealed class FileTests(LowfellServer server) : FileDesk(server), IClassFi
             ["words"] = "not a zip, honestly"u8.ToArray(),
             ["nothing"] = [],
             ["cut short"] = whole[..(whole.Length / 2)],
+            ["a body that is none"] = With(d => d["base_plans"] = new JsonArray(new JsonObject { ["body"] = "[1, 2", ["created_at"] = "2026-01-01T00:00:00+00:00", ["design_id"] = "d1", ["set_id"] = "s1" })),
             ["no document"] = Zipped(("other.json", "{}"u8.ToArray())),
             ["a path upwards"] = Zipped(("set.json", good["set.json"]), ("../../etc/passwd", "x"u8.ToArray())),
             ["a path from the root"] = Zipped(("set.json", good["set.json"]), ("/tmp/x.jpg", "x"u8.ToArray())),

@@ -52,10 +52,15 @@ public static class BasesEndpoints
     /// <summary>What is kept of a design, or what one would begin with. A zone that has gone leaves its texture bare.</summary>
     private static (Tray Tray, IReadOnlyDictionary<Guid, IReadOnlyList<ElementDto>> Hand) Kept(SetGraph graph, DesignRow design, BasePlanRow? row)
     {
-        var body = row is null ? new TrayBody(UsualTray.Of(graph, design), untouched) : TrayWords.Body(row);
         var zones = design.Zones.Select(z => (Guid?)z.Id).ToHashSet();
-        var wish = body.Wish with { Textures = body.Wish.Textures!.Select(t => zones.Contains(t!.ZoneId) ? t : t with { ZoneId = null }).ToList() };
-        return (TrayWords.Read(graph, design, wish, new Faults())!, body.Hand);
+        if (TrayWords.Body(row) is { } body)
+        {
+            var wish = body.Wish with { Textures = body.Wish.Textures!.Select(t => t is null || zones.Contains(t.ZoneId) ? t : t with { ZoneId = null }).ToList() };
+            if (TrayWords.Read(graph, design, wish, new Faults()) is { } kept)
+                return (kept, body.Hand);
+        }
+
+        return (TrayWords.Read(graph, design, UsualTray.Of(graph, design), new Faults())!, untouched);
     }
 
     private static async Task<(SetGraph Graph, DesignRow Design)?> Find(Guid set, Guid design, LowfellDb db, SetGraphs graphs, CancellationToken stop) =>
@@ -69,7 +74,7 @@ public static class BasesEndpoints
         if (TrayWords.Read(graph, design, entry.Wish, faults) is not { } tray)
             return faults.ToProblem();
         var row = await db.BasePlans.AsNoTracking().FirstOrDefaultAsync(b => b.DesignId == designId, stop);
-        return TypedResults.Ok(await Task.Run(() => TrayReader.Word(tray, row is null ? untouched : TrayWords.Body(row).Hand, row?.Version), stop));
+        return TypedResults.Ok(await Task.Run(() => TrayReader.Word(tray, TrayWords.Body(row)?.Hand ?? untouched, row?.Version), stop));
     }
 
     private static async Task<Outcome<TrayTold>> Keep(Guid setId, Guid designId, TrayIn entry, Write write, SetGraphs graphs)
@@ -88,7 +93,7 @@ public static class BasesEndpoints
         else if (row.Version != entry.Version)
             return Problems.Changed("bases", (await Read(setId, designId, write.Db, graphs, write.Stop))!);
         else
-            row.Body = TrayWords.Write(TrayWords.Body(row) with { Wish = entry.Wish! });
+            row.Body = TrayWords.Write(new TrayBody(entry.Wish!, TrayWords.Body(row)?.Hand ?? untouched));
         await write.Save();
         return new TrayTold(setId, designId);
     }
@@ -101,13 +106,14 @@ public static class BasesEndpoints
         await write.Hold<DesignRow>(designId);
         var row = await write.Db.BasePlans.FirstOrDefaultAsync(b => b.DesignId == designId, write.Stop);
         var faults = new Faults();
-        faults.Require(row is not null, "designId", "Keep the bases first, as they are drawn.");
+        var kept = TrayWords.Body(row);
+        faults.Require(kept?.Wish.Shape is not null, "designId", "Keep the bases first, as they are drawn.");
         var piece = design.Pieces.FirstOrDefault(p => p.Id == entry.PieceId);
         faults.Require(piece is not null, "pieceId", "Choose a base of this design.");
         faults.Require(entry.Version is not null, "version", "Give the version you edited from.");
         if (faults.Any)
             return faults.ToProblem();
-        var body = TrayWords.Body(row!);
+        var body = kept!;
         var shape = body.Wish.Shape!;
         var elements = entry.Elements is { } given ? TrayWords.Read(given, new BaseShape(shape.Outline, (double)shape.WidthMm, (double)shape.HeightMm), faults) : null;
         if (faults.Any)

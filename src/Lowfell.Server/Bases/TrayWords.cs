@@ -21,7 +21,18 @@ internal static class TrayWords
 
     public static string Write(TrayBody body) => JsonSerializer.Serialize(body, json);
 
-    public static TrayBody Body(BasePlanRow row) => JsonSerializer.Deserialize<TrayBody>(row.Body, json)!;
+    /// <summary>What is kept; null where it is nothing that a tray has: it may have come in a file.</summary>
+    public static TrayBody? Body(BasePlanRow? row)
+    {
+        try
+        {
+            return row is not null && JsonSerializer.Deserialize<TrayBody>(row.Body, json) is { Wish.Textures: not null, Hand: not null } body && body.Hand.Values.All(h => h is not null && h.All(e => e is not null)) ? body : null;
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
 
     /// <summary>A wish; null with every fault named.</summary>
     public static Tray? Read(SetGraph graph, DesignRow design, BaseWishDto? wish, Faults faults)

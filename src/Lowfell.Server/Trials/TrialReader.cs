@@ -35,7 +35,18 @@ internal static class TrialReader
 
     public static string Write(TrialBody body) => JsonSerializer.Serialize(body, json);
 
-    public static TrialBody Body(TrialRow row) => JsonSerializer.Deserialize<TrialBody>(row.Body, json)!;
+    /// <summary>What is kept; nothing where it is none that a trial has: it may have come in a file.</summary>
+    public static TrialBody Body(TrialRow row)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<TrialBody>(row.Body, json) is { Stack: not null, Factors: not null } body && body.Factors.All(f => f?.Levels is not null) ? body : new([], []);
+        }
+        catch (JsonException)
+        {
+            return new([], []);
+        }
+    }
 
     /// <summary>A trial that is drafted; null with every fault named.</summary>
     public static Asked? Read(Place at, IReadOnlyList<Layer> stack, TileDto? tile, IReadOnlyList<TrialFactorDto?>? factors, Faults faults)

@@ -58,6 +58,8 @@ public sealed class SetImport(LowfellDb db, Guid workshop, CancellationToken sto
         if (document.Select(x => x.Key).Except(["lowfell", "version", .. tables.Select(t => t.Name)]).FirstOrDefault() is { } stranger)
             throw new NotASet($"“{stranger}” is nothing that a set has.");
         var counts = new Dictionary<string, int>();
+        foreach (var later in tables.Where(t => t.IsLater && !document.ContainsKey(t.Name)))
+            document[later.Name] = new JsonArray();
         foreach (var table in tables)
         {
             if (document[table.Name] is not JsonArray list || list.Count > MostRows)
@@ -116,7 +118,7 @@ public sealed class SetImport(LowfellDb db, Guid workshop, CancellationToken sto
         if (column.Type.IsArray)
             return value is JsonArray { Count: <= 50 } list && list.All(x => x?.GetValueKind() == JsonValueKind.String && Plain(x.GetValue<string>(), 100));
         if (kind == JsonValueKind.String)
-            return Plain(value.GetValue<string>(), column.Longest ?? LongestText);
+            return Plain(value.GetValue<string>(), column.Name == TellingBody.Column ? TellingBody.Longest : column.Longest ?? LongestText);
 
         // House rules and the like are kept as they are told.
         return false;
@@ -211,6 +213,7 @@ public sealed class SetImport(LowfellDb db, Guid workshop, CancellationToken sto
                 null => null,
                 var value when column.Name == SetTable.RecipeColumn => Recipe(value.GetValue<string>()),
                 var value when column.IsReference => Id(value.GetValue<string>()),
+                var value when column.Name == TellingBody.Column => TellingBody.Read(value.GetValue<string>(), Id) ?? throw new NotASet($"{table.Name}[{at}].body is no document."),
                 var value when column.Name == SetTable.DeviceColumn => $"{ids["s1"]:n} {Shortened(value.GetValue<string>())}"[..Math.Min(60, 33 + value.GetValue<string>().Length)],
                 var value => value.DeepClone(),
             };
@@ -264,9 +267,9 @@ public sealed class SetImport(LowfellDb db, Guid workshop, CancellationToken sto
             extra.Add(SetTable.RecipeColumn);
         if (table.Name == "accepted_findings")
             extra.AddRange(["facts", "id"]);
-        if (table.Name == "calibrations")
+        if (table.Name is "calibrations" or "base_plans")
             extra.Add("id");
-        if (table.Name is "accepted_findings" or "calibrations")
+        if (table.Name is "accepted_findings" or "calibrations" or "base_plans")
             foreach (var row in placed)
                 row["id"] = Guid.CreateVersion7();
         if (table.Name == "materials")

@@ -21,7 +21,7 @@ public static class SetSchema
             ["description"] = "Rows are counted: the third zone is z3, and what refers to it says z3. Lines (line1, line2, …) are layers through all versions of a treatment. Photographs are photos/1.jpg and so on beside it, in the order of the list.",
             ["type"] = "object",
             ["properties"] = properties,
-            ["required"] = new JsonArray([.. properties.Select(p => (JsonNode)p.Key)]),
+            ["required"] = new JsonArray([.. properties.Select(p => p.Key).Where(k => !tables.Any(t => t.Name == k && t.IsLater)).Select(k => (JsonNode)k)]),
             ["additionalProperties"] = false,
         }.ToJsonString(json) + "\n";
     }
@@ -59,6 +59,8 @@ public static class SetSchema
         if (column.Type.IsEnum)
             return new JsonObject { ["enum"] = new JsonArray([.. Enum.GetValues(column.Type).Cast<object>().Select(v => (JsonNode)Words(column.Type, v))]) };
         var text = new JsonObject { ["type"] = "string" };
+        if (column.Name == TellingBody.Column)
+            text["maxLength"] = TellingBody.Longest;
         if (column.Longest is { } longest)
             text["maxLength"] = longest;
         return text;

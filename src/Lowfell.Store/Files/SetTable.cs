@@ -32,6 +32,9 @@ public sealed class SetTable
     /// <summary>What its counted rows are called by; empty where nothing refers to them.</summary>
     public string Prefix { get; }
     public bool HasId { get; }
+
+    /// <summary>It came after the first version of the file, so that one without it has none of its rows.</summary>
+    public bool IsLater => Name is "marks_done" or "base_plans" or "trials" or "trial_looks";
     public IReadOnlyList<SetColumn> Columns { get; }
 
     /// <summary>Lines that layers carry on have no table: they are counted all the same.</summary>
@@ -52,6 +55,7 @@ public sealed class SetTable
         "zone_id" or "first_zone_id" or "second_zone_id" => "z",
         "piece_id" or "parent_id" => "p",
         "pot_id" or "other_pot_id" => "o",
+        "trial_id" => "a",
         "event_id" or "undoes_id" or "twin_id" or "before_id" or "newest_event_id" or "last_out_event_id" => "e",
         _ => "?",
     };
@@ -67,6 +71,7 @@ public sealed class SetTable
         (typeof(MaterialRow), "m", ["stock_ml", "put_away_at"]), (typeof(CalibrationRow), "", ["trial_id"]), (typeof(MixRow), "x", ["recipe_key"]), (typeof(MixComponentRow), "", []),
         (typeof(TreatmentRow), "t", []), (typeof(LayerRow), "l", []), (typeof(TreatmentRevisionRow), "", []), (typeof(RevisionLayerRow), "", []), (typeof(VersionNameRow), "", []), (typeof(LeftOutRow), "", []),
         (typeof(SetRow), "s", []), (typeof(DesignRow), "d", []), (typeof(ZoneRow), "z", []), (typeof(ZoneTouchRow), "", []), (typeof(PieceRow), "p", []), (typeof(AcceptedFindingRow), "", ["facts"]),
+        (typeof(MarksDoneRow), "", []), (typeof(BasePlanRow), "", []), (typeof(TrialRow), "a", []), (typeof(TrialLookRow), "", []),
         (typeof(PotRow), "o", []), (typeof(WorkEventRow), "e", ["sequence", "device_number"]), (typeof(WorkAmountRow), "", []), (typeof(WorkPieceRow), "", []), (typeof(PhotoRow), "f", ["blob_id", "small_id"]),
     ];
 
