@@ -133,6 +133,57 @@ public sealed class PiecesPlanTests(BrowserSession session) : IClassFixture<Brow
         Assert.Empty(page.Errors());
     }
 
+    [Fact]
+    public void A_layer_in_the_plan_leads_to_its_plan_over_the_pieces()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.Stored();
+        page.Click("li[data-layer='3'] button[data-select]");
+        page.SeeText("label", "Differently on every piece");
+        page.Wait(d =>
+        {
+            var box = d.FindElements(By.TagName("label")).First(l => l.Text == "Differently on every piece").FindElement(By.TagName("input"));
+            if (!box.Selected)
+                box.Click();
+            return box.Selected;
+        });
+        page.Stored();
+        page.ClickText("a", "Show plan 1");
+        page.SeeText("h1", "Patch Brick Clay");
+        page.SeeText("span", "plan 1 · kept");
+        page.SeeText("h2", "Brick field, Lock-wall corner");
+
+        // Laid alike again, it is among those that could be varied.
+        page.ClickText("button", "Alike on every piece");
+        page.SeeText("[data-said]", "alike on every piece");
+        page.SeeText("ul[aria-label='Could be varied'] a", "patch Brick Clay");
+        Assert.Empty(page.Errors());
+    }
+
+    [Fact]
+    public void Sheets_are_made_as_files_without_a_complaint()
+    {
+        var page = session.Open();
+        page.SeeText("h1", "Brick field");
+        page.Go("Bases");
+        page.SeeText("h1", "Mud-and-salt base");
+        Kept(page);
+        page.Go("Trials");
+        page.See("[aria-label^='The tile']");
+        Kept(page);
+        Assert.Empty(page.Errors());
+    }
+
+    /// <summary>Presses for the file, and sees that one came: a whole document of some pages.</summary>
+    private static void Kept(Page page)
+    {
+        var script = (IJavaScriptExecutor)page.Driver;
+        script.ExecuteScript("window.made = 0; const url = URL.createObjectURL; URL.createObjectURL = b => { window.made = b.type === 'application/pdf' ? b.size : -1; return url.call(URL, b); }");
+        page.ClickText("button", "As a PDF");
+        Assert.True(page.Wait(_ => script.ExecuteScript("return window.made") is long and > 1000));
+    }
+
     /// <summary>A base with a thing on it.</summary>
     private static string Wide(Page page) => page.Wait(d => d.FindElements(By.CssSelector("[data-base]")).First(b => b.GetAttribute("aria-label")!.Contains("tuft")).GetAttribute("data-base")!);
 }

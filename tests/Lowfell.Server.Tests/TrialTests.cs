@@ -186,4 +186,35 @@ public sealed class TrialTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.Equal(200, (await painter.Undo()).Status);
         Assert.False((await server.Get(at))["onBench"]!.GetValue<bool>());
     }
+
+    [Fact]
+    public async Task Every_trial_that_is_proposed_finds_room_on_its_tile_and_comes_near_what_was_wished_for()
+    {
+        var zone = await server.ZoneId("Mud-and-salt base", "Fen mud");
+        async Task<JsonArray> Propose(JsonObject question)
+        {
+            question["zoneId"] = zone;
+            var (status, found) = await server.Send(HttpMethod.Post, $"{await Root()}/propose", question);
+            Assert.True(status == 200, found.ToJsonString());
+            return found.AsArray();
+        }
+
+        var found = await Propose(new JsonObject { ["wish"] = "decides most" });
+        Assert.NotEmpty(found);
+        Assert.All(found, p => Assert.Null(p!["nearest"]));
+        foreach (var p in found)
+        {
+            Assert.Equal(p!["factors"]!.AsArray().Aggregate(1, (n, f) => n * f!["levels"]!.AsArray().Count), p["fields"]!.GetValue<int>());
+            Assert.True(p["gainPerField"]!.GetValue<double>() * p["fields"]!.GetValue<int>() <= p["errorNow"]!.GetValue<double>() + 0.2);
+            var (_, look) = await server.Send(HttpMethod.Post, $"{await Root()}/look", new JsonObject { ["zoneId"] = zone, ["tile"] = p["tile"]!.DeepClone(), ["factors"] = p["factors"]!.DeepClone() });
+            Assert.Equal("", look.Text("refusal"));
+        }
+
+        // What gets darker is not what gets lighter; a colour that is there already is met.
+        var (darker, lighter) = (await Propose(new JsonObject { ["wish"] = "darker" }), await Propose(new JsonObject { ["wish"] = "lighter" }));
+        Assert.All(darker.Concat(lighter), p => Assert.NotNull(p!["nearest"]));
+        Assert.NotEqual(darker.ToJsonString(), lighter.ToJsonString());
+        var now = (await server.Get($"/api/plan/zones/{zone}"))["reading"]!["layers"]!.AsArray().Last()!.Text("field");
+        Assert.True((await Propose(new JsonObject { ["target"] = now }))[0]!["nearest"]!.GetValue<double>() < 1.5);
+    }
 }

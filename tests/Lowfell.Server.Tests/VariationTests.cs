@@ -149,4 +149,51 @@ public sealed class VariationTests(LowfellServer server) : IClassFixture<Lowfell
         Assert.Equal(400, (await painter.Send(HttpMethod.Put, base_, new JsonObject { ["treatmentVersion"] = (await server.Get(base_))["treatmentVersion"]!.DeepClone(), ["varied"] = Asked(2) })).Status);
         Assert.Equal(400, (await painter.Send(HttpMethod.Put, $"{at}/done", new JsonObject { ["zoneId"] = Guid.NewGuid(), ["pieceId"] = Guid.NewGuid(), ["marks"] = -1 })).Status);
     }
+
+    [Fact]
+    public async Task At_the_bench_the_plan_is_said_for_every_piece()
+    {
+        var entry = await Entry(e => e.Text("paint") == "Rust Bloom" && e["varied"]!.GetValue<bool>());
+        var plan = await server.Get(await At(e => e.Text("layerId") == entry.Text("layerId")));
+        var ring = plan["zones"]!.AsArray().First(z => z!.Text("zone") == "Mooring ring")!;
+        async Task<JsonNode> Task(string layer) => await server.Get($"/api/bench/{painter.Workshop}/task?zoneId={ring.Text("zoneId")}&layerId={layer}");
+        var pieces = (await Task(entry.Text("layerId")))["pieces"]!.AsArray();
+        Assert.NotEmpty(pieces);
+        Assert.All(pieces, p => Assert.Equal(ring["pieces"]!.AsArray().Single(q => q!.Text("pieceId") == p!.Text("id"))!.Text("words"), p!.Text("planned")));
+
+        // A layer that is laid alike says nothing of the kind; what the painter wrote at it is said.
+        var zone = await server.Get($"/api/plan/zones/{await server.ZoneId("Lock-wall straight", "Brick field")}");
+        var wash = zone["layers"]!.AsArray().Single(l => l!.Text("technique") == "pin wash")!;
+        var task = await server.Get($"/api/bench/{painter.Workshop}/task?zoneId={zone["zone"]!.Text("id")}&layerId={wash.Text("id")}");
+        Assert.All(task["pieces"]!.AsArray(), p => Assert.Equal("", p!.Text("planned")));
+        Assert.Equal("Joints only, no pool wider than 1 mm.", task["watch"]![0]!.GetValue<string>());
+    }
+
+    [Fact]
+    public async Task A_face_that_is_measured_is_as_wide_as_it_was_measured_and_what_is_fixed_to_it_is_on_it()
+    {
+        var id = await server.ZoneId("Lock-wall straight", "Brick field");
+        async Task<JsonNode> Face() => (await server.Get(await At(IsPatch)))["zones"]!.AsArray().Single(z => z!.Text("zoneId") == id.ToString())!["face"]!;
+        var before = await Face();
+        Assert.Equal((240, 132.5, true), (before["widthMm"]!.GetValue<double>(), before["heightMm"]!.GetValue<double>(), before["measured"]!.GetValue<bool>()));
+        var slime = await server.Get(await At(e => e.Text("paint") == "Tide Slime"));
+        Assert.All(slime["zones"]!.AsArray(), z => Assert.Equal(["Mooring ring"], z!["face"]!["anchors"]!.AsArray().Select(a => a!.Text("name"))));
+        Assert.Contains(slime["zones"]![0]!["pieces"]!.AsArray(), p => p!.Text("words").Contains("under the mooring ring"));
+        async Task<(int, JsonNode)> Change(JsonObject change)
+        {
+            var sheet = (await server.Get($"/api/sets/{await server.SetId()}"))["designs"]!.AsArray().SelectMany(d => d!["zones"]!.AsArray()).Single(z => z!.Text("id") == id.ToString())!;
+            change["version"] = sheet["version"]!.DeepClone();
+            return await painter.Send(HttpMethod.Put, $"/api/zones/{id}", change);
+        }
+
+        var (status, said) = await Change(new JsonObject { ["faceWidthMm"] = 300 });
+        Assert.True(status == 200, said.ToJsonString());
+        Assert.Equal((300, 106.0), ((await Face())["widthMm"]!.GetValue<double>(), (await Face())["heightMm"]!.GetValue<double>()));
+        Assert.Equal(200, (await Change(new JsonObject { ["clear"] = new JsonArray("faceWidthMm") })).Item1);
+        Assert.False((await Face())["measured"]!.GetValue<bool>());
+        Assert.Equal(400, (await Change(new JsonObject { ["faceWidthMm"] = 0 })).Item1);
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.Equal(before.ToJsonString(), (await Face()).ToJsonString());
+    }
 }

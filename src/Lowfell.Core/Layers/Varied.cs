@@ -72,7 +72,7 @@ public sealed record Varied(int Seed, Habit? Habit = null, double? MeanMm = null
     {
         if (MeanMm is { } said)
             return said;
-        var mm2 = UsualShare(layer, zone) * zone.AreaCm2 * 100;
+        var mm2 = Math.Min(MostShare, UsualShare(layer, zone)) * zone.AreaCm2 * 100;
         return Math.Round(Math.Clamp(Math.Sqrt(mm2 / (Math.PI / 4 * MarkSizes.MeanSquare(Spread) * (Marks ?? UsualMarks))), LeastMm, MostMm), 1);
     }
 
@@ -87,6 +87,6 @@ public sealed record Varied(int Seed, Habit? Habit = null, double? MeanMm = null
     private static double UsualShare(Layer layer, Zone zone)
     {
         var laid = Laying.Of(layer with { Varied = null }, zone);
-        return Math.Min(MostShare, Regions.PlaceShare(layer.Region, zone) * zone.Shares.Dot(laid.Covered));
+        return Regions.PlaceShare(layer.Region, zone) * zone.Shares.Dot(laid.Covered);
     }
 }
