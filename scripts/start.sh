@@ -30,12 +30,13 @@ run_server() {
   ASPNETCORE_URLS="http://127.0.0.1:$1" Lowfell__Database="$2" Lowfell__Owner="$3" Lowfell__Demo="$4" Lowfell__Log="$5/server.log" Lowfell__LogLevel="${LOWFELL_LOG_LEVEL:-}" ASPNETCORE_ENVIRONMENT=Production \
     ASPNETCORE_CONTENTROOT="$PWD/$SERVER" "${TIED[@]}" dotnet "$(server_dll)" >>"$out" 2>&1 &
   SERVER_PID=$!
-  for _ in $(seq 400); do
+  # A first start makes tables and the demo; on a machine that is busy with other things that takes a minute.
+  for _ in $(seq 1200); do
     curl_ok "http://127.0.0.1:$1/health" && return 0
     kill -0 "$SERVER_PID" 2>/dev/null || fail "the server did not start: $(tail -3 "$out")"
     sleep 0.1
   done
-  fail "the server did not answer within 40 s; see $5/server.log."
+  fail "the server did not answer within two minutes; see $5/server.log."
 }
 
 # Plain bash, so that neither curl nor wget is needed.

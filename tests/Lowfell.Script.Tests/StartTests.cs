@@ -85,7 +85,7 @@ public sealed class StartTests
         await using var place = new Place();
         Directory.CreateDirectory(place.Data);
         string[] apart = Environment.UserName == "root" ? ["unshare", "-m"] : ["unshare", "-c", "-m", "--keep-caps"];
-        var script = await place.Start([.. apart, "bash", "-c", $"mount -t tmpfs -o size=220m,mode=755 tmpfs {place.Data} && exec \"$@\"", "-"]);
+        var script = await place.Start([.. apart, "bash", "-c", $"mount -t tmpfs -o size=320m,mode=755 tmpfs {place.Data} && exec \"$@\"", "-"]);
         var workshop = (await place.Get("/api/workshops"))[0]!["id"]!.GetValue<Guid>();
 
         // From here the folder is seen as the script sees it.

@@ -46,7 +46,7 @@ public sealed record BaseWish(
     public static double MarginFor(Handling handling) => handling switch { Handling.Display => 0.5, Handling.Careful => 1, _ => 2 };
 }
 
-/// <summary>One base as it is laid out: what lies on it, and how its ground leans; Open is what nothing may stand in.</summary>
+/// <summary>One base as it is laid out: what lies on it, and how its ground leans.</summary>
 public sealed record BasePlan(IReadOnlyList<Element> Elements, Lean Lean)
 {
     /// <summary>Where the weight of the composition lies, by area, as a share of the reach: 0 is the middle.</summary>
@@ -67,6 +67,7 @@ public sealed record BasePlan(IReadOnlyList<Element> Elements, Lean Lean)
 /// <param name="Puddle">The puddle; null without one.</param>
 public sealed record Lean(double X, double Y, ulong Seed, Body? Path = null, Body? Puddle = null)
 {
+    /// <summary>What nothing may stand in.</summary>
     public IEnumerable<Body> Open
     {
         get

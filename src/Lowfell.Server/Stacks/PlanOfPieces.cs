@@ -36,10 +36,10 @@ internal sealed record PlanOfPieces(VariationWish? Wish, Face Face, IReadOnlyLis
         var dealt = (layer with { Varied = varied }).IsDealt ? layer.Paint.Where(p => !p.Material.IsThinner).ToList() : [];
         var all = dealt.Sum(p => p.Parts.ToDouble());
         var hands = dealt.Count > 0 ? Dealing.For(dealt.Select(p => p.Parts.ToDouble() / all).ToList(), seed, pieces.Count) : pieces.Select(_ => (IReadOnlyList<int>)[]).ToList();
-        return new(wish, face, pieces.Select((p, i) => new PlannedPiece(p, marks[i], Say(layer, wish, face, marks[i], hands[i].Select(h => dealt[h].Material.Name).ToList()), hands[i])).ToList());
+        return new(wish, face, pieces.Select((p, i) => new PlannedPiece(p, marks[i], Say(wish, face, marks[i], hands[i].Select(h => dealt[h].Material.Name).ToList()), hands[i])).ToList());
     }
 
-    private static string Say(Layer layer, VariationWish? wish, Face face, PieceMarks marks, IReadOnlyList<string> materials)
+    private static string Say(VariationWish? wish, Face face, PieceMarks marks, IReadOnlyList<string> materials)
     {
         var where = wish is null ? "" : MarkWords.Of(marks, wish, face);
         var what = materials.Count == 2 ? $"{materials[0]} and {materials[1]}, run together" : materials.FirstOrDefault() ?? "";
