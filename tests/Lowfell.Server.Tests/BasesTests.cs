@@ -110,6 +110,35 @@ public sealed class BasesTests(LowfellServer server) : IClassFixture<LowfellServ
     }
 
     [Fact]
+    public async Task A_copy_and_a_design_that_goes_to_another_set_take_their_bases_along()
+    {
+        var before = await server.Get(at);
+        var second = Bases(before)[1]!;
+        var elements = new JsonArray(new JsonObject { ["kind"] = "cork", ["x"] = 7, ["y"] = 6, ["radiusMm"] = 4 });
+        await painter.Do(HttpMethod.Put, $"{at}/hand", new JsonObject { ["version"] = before["version"]!.DeepClone(), ["pieceId"] = second["pieceId"]!.DeepClone(), ["elements"] = elements });
+        static string Lies(JsonNode tray) => string.Join('\n', Bases(tray).Select(b => b!.Text("label") + b!["elements"]!.ToJsonString() + b["textures"]!.ToJsonString() + b["byHand"]));
+        var changed = await server.Get(at);
+        Assert.Contains("cork", changed["counts"]!.AsArray().Select(c => c!.Text("kind")));
+        var set = await server.SetId();
+        var copy = (await painter.Do(HttpMethod.Post, $"/api/sets/{set}/copies", new JsonObject())).Text("id");
+        var root = $"/api/bases/{copy}";
+        var theirs = (await server.Get(root))["designs"]!.AsArray().Single()!;
+        Assert.True(theirs["planned"]!.GetValue<bool>());
+        Assert.Equal(Lies(changed), Lies(await server.Get($"{root}/{theirs.Text("designId")}")));
+
+        // The textures are zones of the copy, and not of the original.
+        Assert.Empty((await server.Get($"{root}/{theirs.Text("designId")}"))["textures"]!.AsArray().Select(t => t!.Text("zoneId")).Intersect(changed["textures"]!.AsArray().Select(t => t!.Text("zoneId"))));
+
+        // A design goes over to the other set, with its tray.
+        await painter.Do(HttpMethod.Post, $"/api/sets/{copy}/merges", new JsonObject { ["fromSetId"] = set, ["designs"] = new JsonArray(changed["designId"]!.DeepClone()) });
+        Assert.Empty((await server.Get($"/api/bases/{set}"))["designs"]!.AsArray());
+        Assert.Equal(Lies(changed), Lies(await server.Get($"{root}/{changed.Text("designId")}")));
+        for (var n = 0; n < 3; n++)
+            Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.Equal(Lies(before), Lies(await server.Get(at)));
+    }
+
+    [Fact]
     public async Task What_cannot_be_is_refused_with_the_field_and_the_reason()
     {
         var tray = await server.Get(at);

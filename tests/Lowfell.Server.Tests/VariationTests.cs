@@ -196,4 +196,70 @@ public sealed class VariationTests(LowfellServer server) : IClassFixture<Lowfell
         Assert.Equal(200, (await painter.Undo()).Status);
         Assert.Equal(before.ToJsonString(), (await Face()).ToJsonString());
     }
+
+    [Fact]
+    public async Task A_piece_that_is_removed_renamed_or_moved_changes_no_other()
+    {
+        var at = await At(e => e.Text("paint") == "Rust Bloom" && e["varied"]!.GetValue<bool>());
+        async Task<Dictionary<string, string>> Words() => (await server.Get(at))["zones"]!.AsArray().SelectMany(z => z!["pieces"]!.AsArray().Select(p => (Id: p!.Text("pieceId"), Words: p!.Text("words")))).ToDictionary(p => p.Id, p => p.Words);
+        var before = await Words();
+        var jetties = (await server.Get($"/api/sets/{await server.SetId()}"))["designs"]!.AsArray().Single(d => d!.Text("name") == "Jetty section")!["pieces"]!.AsArray();
+        var (first, second) = (jetties[0]!, jetties[1]!);
+        await painter.Do(HttpMethod.Put, $"/api/pieces/{second.Text("id")}", new JsonObject { ["version"] = second["version"]!.DeepClone(), ["label"] = "Z9" });
+        await painter.Do(HttpMethod.Delete, $"/api/pieces/{first.Text("id")}", new JsonObject { ["version"] = first["version"]!.DeepClone() });
+        var after = await Words();
+        Assert.DoesNotContain(first.Text("id"), after.Keys);
+        Assert.All(after, a => Assert.Equal(before[a.Key], a.Value));
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.Equal(before, await Words());
+    }
+
+    [Fact]
+    public async Task A_copy_of_the_set_has_the_same_plans_and_trays_and_with_the_work_what_was_noted()
+    {
+        var set = (await server.SetId()).ToString();
+        var copy = (await painter.Do(HttpMethod.Post, $"/api/sets/{set}/copies", new JsonObject { ["withWork"] = true })).Text("id");
+        async Task<JsonNode> Stipple(string of)
+        {
+            var entry = (await server.Get($"/api/variation/{of}"))["layers"]!.AsArray().First(e => e!.Text("technique") == "stipple" && e!.Text("treatment") == "Lock coping")!;
+            return await server.Get($"/api/variation/{of}/{entry.Text("treatmentId")}/{entry.Text("layerId")}");
+        }
+
+        static string Said(JsonNode plan) => string.Join('\n', plan["zones"]!.AsArray().SelectMany(z => z!["pieces"]!.AsArray().Select(p => $"{z!.Text("zone")} {p!.Text("label")} {p!.Text("words")} {p!["done"]?["marks"]}")).Order());
+        Assert.Equal(Said(await Stipple(set)), Said(await Stipple(copy)));
+
+        // Beside the original, in the same set, the same zones get plans of their own.
+        var walls = (await server.Get($"/api/sets/{set}"))["designs"]!.AsArray().Single(d => d!.Text("name") == "Lock-wall straight")!.Text("id");
+        await painter.Do(HttpMethod.Post, $"/api/designs/{walls}/copies", new JsonObject());
+        var zones = (await Stipple(set))["zones"]!.AsArray().Where(z => z!.Text("design").StartsWith("Lock-wall straight", StringComparison.Ordinal)).Select(z => string.Join(';', z!["pieces"]!.AsArray().Select(p => p!.Text("words")))).ToList();
+        Assert.Equal(2, zones.Count);
+        Assert.NotEqual(zones[0], zones[1]);
+        Assert.Equal(200, (await painter.Undo()).Status);
+        Assert.Equal(200, (await painter.Undo()).Status);
+    }
+
+    [Fact]
+    public async Task The_log_tells_what_came_out_otherwise_beside_what_was_planned()
+    {
+        var set = await server.SetId();
+        var marks = Assert.Single((await server.Get($"/api/log/{set}"))["marks"]!.AsArray())!;
+        Assert.Equal(("W2", "Coping", "stipple", 2, 3), (marks.Text("piece"), marks.Text("zone"), marks.Text("technique"), marks["marks"]!.GetValue<int>(), marks["planned"]!.GetValue<int>()));
+        Assert.True(marks["plannedMm"]!.GetValue<double>() > 5);
+        Assert.Single((await server.Get($"/api/log/{set}?kinds=noted"))["marks"]!.AsArray());
+        Assert.Empty((await server.Get($"/api/log/{set}?kinds=mishap"))["marks"]!.AsArray());
+        Assert.Empty((await server.Get($"/api/log/{set}?zoneId={await server.ZoneId("Lock-wall straight", "Brick field")}"))["marks"]!.AsArray());
+
+        // However small the pages are, it is told once.
+        var (told, before) = (0, "");
+        for (var n = 0; n < 200; n++)
+        {
+            var page = await server.Get($"/api/log/{set}?most=5{(before.Length > 0 ? $"&before={before}" : "")}");
+            told += page["marks"]!.AsArray().Count;
+            if ((before = page.Text("next")).Length == 0)
+                break;
+        }
+
+        Assert.Equal(1, told);
+    }
 }

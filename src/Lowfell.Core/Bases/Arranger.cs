@@ -20,7 +20,7 @@ public static class Arranger
     private const double Halves = 0.33, Leaning = 0.75;
 
     /// <summary>Radii as a share of the reach, smallest first: few large, more small ones. Planks are so long and so wide.</summary>
-    private static readonly double[] rocks = [0.1, 0.15, 0.24], tufts = [0.08, 0.12, 0.17], reeds = [0.06, 0.08], planks = [0.45, 0.6, 0.75];
+    private static readonly double[] rocks = [0.1, 0.15, 0.24], tufts = [0.08, 0.12, 0.17], reeds = [0.06, 0.08], corks = [0.18, 0.25, 0.34], planks = [0.45, 0.6, 0.75];
 
     private const double PlankWide = 0.05;
 
@@ -75,6 +75,8 @@ public static class Arranger
         lean = lean with { Puddle = PuddleOf(wish, lean, chance) };
         for (var n = Count(wish.Planks); n > 0; n--)
             Try(ElementKind.Plank, planks[chance.Below(planks.Length)], PlankAt);
+        for (var n = Count(wish.Cork); n > 0; n--)
+            Try(ElementKind.Cork, Size(corks), r => new(ElementKind.Cork, 0, 0, r), (fx, fy, 0.5));
         for (var n = Count(wish.Rocks); n > 0; n--)
         {
             var share = Size(rocks);
@@ -85,7 +87,7 @@ public static class Arranger
         for (var n = Count(wish.Tufts); n > 0; n--)
         {
             var share = Size(tufts);
-            var stones = placed.Where(e => e.Kind == ElementKind.Rock).ToList();
+            var stones = placed.Where(e => e.Kind is ElementKind.Rock or ElementKind.Cork).ToList();
             Try(ElementKind.Tuft, share, r =>
             {
                 if (stones.Count == 0 || chance.Next() >= Leaning)
@@ -214,4 +216,11 @@ public static class Arranger
     /// lies on either, how differently their grounds lean.
     /// </summary>
     public static double Difference(BasePlan a, BasePlan b, BaseShape shape) => Masses.Of(a, shape).Apart(Masses.Of(b, shape));
+
+    /// <summary>For each base of a tray how much it differs from the neighbour it is most like; null for one that has none.</summary>
+    public static IReadOnlyList<double?> Likest(IReadOnlyList<BasePlan> tray, BaseWish wish)
+    {
+        var masses = tray.Select(p => Masses.Of(p, wish.Shape)).ToList();
+        return masses.Select((m, i) => Neighbours(i, wish.Columns).Where(n => n < masses.Count).Select(n => (double?)m.Apart(masses[n])).Min()).ToList();
+    }
 }

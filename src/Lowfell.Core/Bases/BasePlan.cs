@@ -36,11 +36,12 @@ public readonly record struct Texture(TexturePlace Place, double Share);
 /// <param name="Tufts">Tufts, in several sizes.</param>
 /// <param name="Reeds">Reeds; they stand together.</param>
 /// <param name="Planks">Planks.</param>
+/// <param name="Cork">Pieces of cork, that stand for rock where a ledge is wanted.</param>
 /// <param name="Spread">From 0, shy, to 1, wild: how much numbers differ from base to base.</param>
 /// <param name="Columns">Bases in a row of the tray.</param>
 /// <param name="GapMm">The least room between two things.</param>
 public sealed record BaseWish(
-    BaseShape Shape, double MarginMm, IReadOnlyList<Flat> Flats, IReadOnlyList<Texture> Textures, double Rocks, double Tufts, double Reeds, double Planks = 0, double Spread = 0.5, int Columns = 6, double GapMm = 0.5)
+    BaseShape Shape, double MarginMm, IReadOnlyList<Flat> Flats, IReadOnlyList<Texture> Textures, double Rocks, double Tufts, double Reeds, double Planks = 0, double Cork = 0, double Spread = 0.5, int Columns = 6, double GapMm = 0.5)
 {
     /// <summary>How much of the rim is left free: what lies nearer is rubbed off by fingers, mm.</summary>
     public static double MarginFor(Handling handling) => handling switch { Handling.Display => 0.5, Handling.Careful => 1, _ => 2 };

@@ -3,7 +3,7 @@ namespace Lowfell.Core.Bases;
 /// <summary>What lies or stands on a base.</summary>
 public enum ElementKind
 {
-    Rock, Tuft, Reed, Plank,
+    Rock, Cork, Tuft, Reed, Plank,
 }
 
 /// <summary>

@@ -131,7 +131,7 @@ public sealed class Ground
             case TexturePlace.ByReeds:
                 return Near(Of(ElementKind.Reed).Any() ? Of(ElementKind.Reed) : Of(ElementKind.Tuft), 0.06);
             case TexturePlace.ByRocks:
-                return Near(Of(ElementKind.Rock), 0.06);
+                return Near(Of(ElementKind.Rock).Concat(Of(ElementKind.Cork)), 0.06);
             case TexturePlace.ByFeet:
                 return Near(wish.Flats.Select(f => f.Body), 0.05);
             case TexturePlace.Path when plan.Lean.Path is { } path:

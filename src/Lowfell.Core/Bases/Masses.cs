@@ -3,12 +3,14 @@ namespace Lowfell.Core.Bases;
 /// <summary>Where the mass of a composition lies, kind by kind, as soft spots on a coarse grid: what two bases are compared by.</summary>
 internal sealed class Masses
 {
-    private const int Grid = 8, Kinds = 4;
+    private const int Grid = 8;
+
+    private static readonly int kinds = Enum.GetValues<ElementKind>().Length;
 
     /// <summary>How soft a spot is: its variance as a share of the square of the reach.</summary>
     private const double Soft = 0.05;
 
-    private readonly double[] spots = new double[Kinds * Grid * Grid];
+    private readonly double[] spots = new double[kinds * Grid * Grid];
     private readonly Lean lean;
     private double all;
 

@@ -1,3 +1,5 @@
+using Lowfell.Core.Words;
+
 namespace Lowfell.Core.Bases;
 
 /// <summary>What can be wrong with a base.</summary>
@@ -56,17 +58,17 @@ public static class Rules
         {
             var (e, name) = (plan.Elements[i], Name(plan.Elements[i]));
             if (!e.IsWithin(wish.Shape, wish.MarginMm - Rounding))
-                broken.Add(new(BaseFault.OverRim, [i], Over(e, wish), $"{name} lies over the rim, which is kept free for {wish.MarginMm:0.#} mm."));
+                broken.Add(new(BaseFault.OverRim, [i], Over(e, wish), Said($"{name} lies over the rim, which is kept free for {wish.MarginMm:0.#} mm.")));
             foreach (var flat in wish.Flats)
                 if (e.Body.GapTo(flat.Body) is < -Rounding and var gap)
-                    broken.Add(new(BaseFault.OnFlat, [i], -gap, $"{name} lies where a {flat.Kind.ToString().ToLowerInvariant()} is to stand, {-gap:0.0} mm too near."));
+                    broken.Add(new(BaseFault.OnFlat, [i], -gap, Said($"{name} lies where a {EnumWords.Of(flat.Kind)} is to stand, {-gap:0.0} mm too near.")));
             if (e.Kind != ElementKind.Plank)
                 foreach (var open in plan.Lean.Open)
                     if (e.Body.GapTo(open) is < -Rounding and var gap)
                         broken.Add(new(BaseFault.InTheOpen, [i], -gap, $"{name} stands in the {(open == plan.Lean.Path ? "path" : "puddle")}."));
             for (var j = 0; j < i; j++)
                 if (e.Body.GapTo(plan.Elements[j].Body) is var room && room < wish.GapMm - Rounding)
-                    broken.Add(new(BaseFault.TooClose, [j, i], wish.GapMm - room, $"{name} and {Name(plan.Elements[j]).ToLowerInvariant()} are {wish.GapMm - room:0.0} mm too close."));
+                    broken.Add(new(BaseFault.TooClose, [j, i], wish.GapMm - room, Said($"{name} and {Name(plan.Elements[j]).ToLowerInvariant()} are {wish.GapMm - room:0.0} mm too close.")));
         }
 
         var (x, y) = plan.Weight(wish.Shape);
@@ -75,7 +77,9 @@ public static class Rules
         return broken;
     }
 
-    private static string Name(Element e) => e.Half ? "A half rock" : $"A {e.Kind.ToString().ToLowerInvariant()}";
+    private static string Said(FormattableString words) => FormattableString.Invariant(words);
+
+    private static string Name(Element e) => e switch { { Half: true } => "A half rock", { Kind: ElementKind.Cork } => "A piece of cork", _ => $"A {EnumWords.Of(e.Kind)}" };
 
     private static double Over(Element e, BaseWish wish) => Math.Round(Math.Max(0, e.RadiusMm + wish.MarginMm - wish.Shape.Room(e.X, e.Y)), 2);
 }

@@ -30,7 +30,7 @@ public static class BasesEndpoints
     {
         if (await graphs.OfSet(db, setId, stop) is not { } graph)
             return Problems.NotFound("set");
-        var planned = await db.BasePlans.Where(b => b.SetId == setId).Select(b => b.DesignId).ToListAsync(stop);
+        var planned = await db.BasePlans.Where(b => db.Designs.Any(d => d.Id == b.DesignId && d.SetId == setId)).Select(b => b.DesignId).ToListAsync(stop);
         return TypedResults.Ok(new BasesReading(setId, graph.Workshop.Id, graph.Designs.Where(d => d.Silhouette == Silhouette.Base || planned.Contains(d.Id))
             .Select(d => new BasesEntry(d.Id, d.Name, SetGraph.PieceCount(d), planned.Contains(d.Id))).ToList()));
     }
@@ -89,7 +89,7 @@ public static class BasesEndpoints
         var row = await write.Db.BasePlans.FirstOrDefaultAsync(b => b.DesignId == designId, write.Stop);
         write.Says(row is null ? $"Laid out the bases of {design.Name}" : $"Laid out the bases of {design.Name} otherwise");
         if (row is null)
-            write.Db.Add(new BasePlanRow { WorkshopId = graph.Workshop.Id, SetId = setId, DesignId = designId, CreatedAt = write.Now, Body = TrayWords.Write(new TrayBody(entry.Wish!, untouched)) });
+            write.Db.Add(new BasePlanRow { WorkshopId = graph.Workshop.Id, DesignId = designId, CreatedAt = write.Now, Body = TrayWords.Write(new TrayBody(entry.Wish!, untouched)) });
         else if (row.Version != entry.Version)
             return Problems.Changed("bases", (await Read(setId, designId, write.Db, graphs, write.Stop))!);
         else

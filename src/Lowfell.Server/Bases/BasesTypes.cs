@@ -14,7 +14,7 @@ public sealed record TextureDto(TexturePlace Place, decimal Share, Guid? ZoneId)
 
 /// <summary>What is wanted on every base: counts are means. Without a margin it goes by the handling. Columns are bases in a row of the tray.</summary>
 public sealed record BaseWishDto(
-    int Seed, BaseShapeDto? Shape, decimal? MarginMm, IReadOnlyList<FlatDto?>? Flats, IReadOnlyList<TextureDto?>? Textures, decimal Rocks, decimal Tufts, decimal Reeds, decimal Planks, decimal Spread, int Columns);
+    int Seed, BaseShapeDto? Shape, decimal? MarginMm, IReadOnlyList<FlatDto?>? Flats, IReadOnlyList<TextureDto?>? Textures, decimal Rocks, decimal Tufts, decimal Reeds, decimal Planks, decimal Spread, int Columns, decimal Cork = 0);
 
 /// <summary>Something on a base: its middle (from the middle of the base), radius and length in mm, turn in degrees. A half lies to the side of its turn.</summary>
 public sealed record ElementDto(ElementKind Kind, decimal X, decimal Y, decimal RadiusMm, decimal LengthMm = 0, decimal Turn = 0, bool Half = false);

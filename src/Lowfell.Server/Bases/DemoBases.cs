@@ -19,7 +19,7 @@ internal static class DemoBases
             [new FlatDto(FlatKind.Foot, -3.4m, 0, 8, 3.6m, 80), new FlatDto(FlatKind.Foot, 3.4m, 0, 8, 3.6m, 100)],
             [new TextureDto(TexturePlace.ByReeds, 0.112m, Zone("Reed bed")), new TextureDto(TexturePlace.Anywhere, 0.547m, Zone("Salt crust")), new TextureDto(TexturePlace.Anywhere, 0.341m, Zone("Fen mud"))],
             1.3m, 0.8m, 2.2m, 0, 0.6m, 6);
-        db.Add(new BasePlanRow { WorkshopId = set.WorkshopId, SetId = set.Id, DesignId = design.Id, CreatedAt = now.AddDays(-10), Body = TrayWords.Write(new TrayBody(wish, new Dictionary<Guid, IReadOnlyList<ElementDto>>())) });
+        db.Add(new BasePlanRow { WorkshopId = set.WorkshopId, DesignId = design.Id, CreatedAt = now.AddDays(-10), Body = TrayWords.Write(new TrayBody(wish, new Dictionary<Guid, IReadOnlyList<ElementDto>>())) });
         await db.SaveChangesAsync();
     }
 }

@@ -15,7 +15,7 @@ namespace Lowfell.Server.Bases;
 internal static class TrayReader
 {
     /// <summary>What nobody paints is drawn in the grey of stone, and in the brown of bare wood.</summary>
-    private const string Stone = "#85858a", Wood = "#8a6f4e", Straw = "#9a8b52";
+    private const string Stone = "#85858a", Bark = "#8f7355", Wood = "#8a6f4e", Straw = "#9a8b52";
 
     /// <summary>A base as it lies, with the grounds that are drawn and reckoned with.</summary>
     public sealed record Laid(PieceRow Piece, BasePlan Plan, IReadOnlyList<GroundArea> Grounds, bool ByHand);
@@ -23,20 +23,23 @@ internal static class TrayReader
     public static IReadOnlyList<Laid> Lay(Tray tray, IReadOnlyDictionary<Guid, IReadOnlyList<ElementDto>> hand)
     {
         var pieces = InTime.Pieces(tray.Design);
-        var plans = Arranger.Tray(tray.Wish, tray.Asked.Seed, pieces.Count);
+        var plans = Arranger.Tray(tray.Wish, tray.Asked.Seed, InTime.Turns(tray.Design));
         var ground = new Ground(tray.Wish);
-        return pieces.Select((p, i) =>
+        return pieces.Select(p =>
         {
+            var drawn = InTime.Of(plans, p);
+
             // What a hand did stands on the ground that was drawn for its base.
-            var mine = hand.GetValueOrDefault(p.Id) is { } elements ? plans[i] with { Elements = elements.Select(TrayWords.ToCore).ToList() } : plans[i];
-            return new Laid(p, mine, ground.Of(plans[i]), mine != plans[i]);
+            var mine = hand.GetValueOrDefault(p.Id) is { } elements ? drawn with { Elements = elements.Select(TrayWords.ToCore).ToList() } : drawn;
+            return new Laid(p, mine, ground.Of(drawn), mine != drawn);
         }).ToList();
     }
 
     public static TrayReading Word(Tray tray, IReadOnlyDictionary<Guid, IReadOnlyList<ElementDto>> hand, uint? version)
     {
         var (graph, design, laid) = (tray.Graph, tray.Design, Lay(tray, hand));
-        var bases = laid.Select((l, i) => Word(l, tray, Likest(laid, i, tray))).ToList();
+        var likest = Arranger.Likest(laid.Select(l => l.Plan).ToList(), tray.Wish);
+        var bases = laid.Select((l, i) => Word(l, tray, likest[i] is { } apart ? Math.Round(apart, 2) : null)).ToList();
         var rim = design.Zones.FirstOrDefault(z => graph.Layers(z.TreatmentId).Any(l => l.Technique == Technique.Rim));
         return new TrayReading(
             graph.Set.Id, graph.Workshop.Id, design.Id, design.Name, version, tray.Asked, tray.Wish.MarginMm, (double)graph.Set.TableMetres, rim is null ? "#3a3a3a" : Finished(graph, design, rim).Field.Colour.ToString(),
@@ -45,12 +48,6 @@ internal static class TrayReader
 
     /// <summary>Mean area of a texture on one base, cm².</summary>
     public static double DrawnCm2(IReadOnlyList<Laid> laid, int texture) => laid.Count == 0 ? 0 : laid.Average(l => l.Grounds[texture].AreaMm2) / 100;
-
-    private static double? Likest(IReadOnlyList<Laid> laid, int index, Tray tray)
-    {
-        var beside = Arranger.Neighbours(index, tray.Wish.Columns).Where(n => n < laid.Count).Select(n => Arranger.Difference(laid[index].Plan, laid[n].Plan, tray.Wish.Shape)).ToList();
-        return beside.Count > 0 ? Math.Round(beside.Min(), 2) : null;
-    }
 
     private static BaseReading Word(Laid laid, Tray tray, double? difference)
     {
@@ -106,11 +103,13 @@ internal static class TrayReader
     /// <summary>Which layers set what lies on bases.</summary>
     public static (ZoneRow Zone, Layer Layer)? Setter(SetGraph graph, DesignRow design, ElementKind kind)
     {
-        var technique = kind == ElementKind.Rock ? Technique.Rock : Technique.Tuft;
+        var technique = kind is ElementKind.Rock or ElementKind.Cork ? Technique.Rock : Technique.Tuft;
         if (kind == ElementKind.Plank)
             return null;
         var found = design.Zones.SelectMany(z => graph.Layers(z.TreatmentId).Where(l => l.Technique == technique).Select(l => (z, l))).ToList();
-        return found.Count == 0 ? null : kind == ElementKind.Reed ? found[^1] : found[0];
+        
+        // Two such layers: the first for what is more usual.
+        return found.Count == 0 ? null : kind is ElementKind.Reed or ElementKind.Cork ? found[^1] : found[0];
     }
 
     private static List<BaseCount> Counts(Tray tray, IReadOnlyList<Laid> laid) => Enum.GetValues<ElementKind>().Select(kind =>
@@ -121,7 +120,7 @@ internal static class TrayReader
         int Of(double from, double to) => sizes.Count(s => s >= least + (most - least) * from - 1e-9 && s < least + (most - least) * to - 1e-9);
         var (small, middling) = most - least < 0.1 ? (0, sizes.Count) : (Of(0, 1.0 / 3), Of(1.0 / 3, 2.0 / 3));
         var set = Setter(tray.Graph, tray.Design, kind);
-        var fallback = kind switch { ElementKind.Rock => Stone, ElementKind.Plank => Wood, _ => Straw };
+        var fallback = kind switch { ElementKind.Rock => Stone, ElementKind.Cork => Bark, ElementKind.Plank => Wood, _ => Straw };
         return new BaseCount(
             kind, small, middling, sizes.Count - small - middling, sizes.Count, set is { } s ? $"{s.Layer.MaterialName}, {s.Zone.Name}" : null, set is { } p ? Quantities.Things(p.Layer, tray.Graph.ToCore(p.Zone, tray.Design), laid.Count) : null,
             set?.Layer.Main is { } material ? material.Masstone().ToSrgb().ToString() : fallback);

@@ -50,7 +50,7 @@ internal static class TrayWords
         faults.Range(wish.MarginMm, "wish.marginMm", 0, 20);
         faults.Range(wish.Spread, "wish.spread", 0, 1);
         faults.Range(wish.Columns, "wish.columns", 1, MostColumns);
-        foreach (var (count, name) in new[] { (wish.Rocks, "rocks"), (wish.Tufts, "tufts"), (wish.Reeds, "reeds"), (wish.Planks, "planks") })
+        foreach (var (count, name) in new[] { (wish.Rocks, "rocks"), (wish.Tufts, "tufts"), (wish.Reeds, "reeds"), (wish.Planks, "planks"), (wish.Cork, "cork") })
             faults.Range(count, $"wish.{name}", 0, MostOfAKind);
         faults.Require(wish.Textures.Count <= MostTextures && wish.Textures.All(t => t is not null), "wish.textures", $"From one to {MostTextures} textures.");
         var flats = (wish.Flats ?? []).OfType<FlatDto>().ToList();
@@ -80,7 +80,7 @@ internal static class TrayWords
         faults.Require(margin < shape.ReachMm / 2, "wish.marginMm", "The rim takes more than half of the base. Make it narrower.");
         return faults.Any ? null : new Tray(graph, design, wish, new BaseWish(
             shape, margin, flats.Select(f => new Flat(f.Kind, (double)f.X, (double)f.Y, (double)f.WidthMm, (double)f.HeightMm, (double)f.Turn)).ToList(),
-            textures.Select(t => new Texture(t.Place, (double)t.Share)).ToList(), (double)wish.Rocks, (double)wish.Tufts, (double)wish.Reeds, (double)wish.Planks, (double)wish.Spread, wish.Columns));
+            textures.Select(t => new Texture(t.Place, (double)t.Share)).ToList(), (double)wish.Rocks, (double)wish.Tufts, (double)wish.Reeds, (double)wish.Planks, (double)wish.Cork, (double)wish.Spread, wish.Columns));
     }
 
     /// <summary>What a hand put on a base; null with every fault named.</summary>

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Lowfell.Core.Sessions;
 using Lowfell.Core.Words;
+using Lowfell.Server.Stacks;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.EntityFrameworkCore;
@@ -26,7 +27,7 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
         var ids = rows.Select(r => r.Id).ToList();
         var photos = (await PhotoEndpoints.Words(db.Photos.Where(p => p.EventId != null && ids.Contains(p.EventId.Value) && p.PutAwayAt == null), db, stop)).ToLookup(p => p.EventId!.Value);
         var next = rows.Count == ask.Most ? Mark(rows[^1].At, rows[^1].Sequence) : "";
-        return new LogPage(graph.Workshop.Id, graph.Set.Id, graph.Set.Name, graph.Workshop.TimeZone, rows.Select(r => Word(r, photos[r.Id].ToList())).ToList(), await Air(rows), next);
+        return new LogPage(graph.Workshop.Id, graph.Set.Id, graph.Set.Name, graph.Workshop.TimeZone, rows.Select(r => Word(r, photos[r.Id].ToList())).ToList(), await Air(rows), await Marks(ask, next.Length > 0 ? rows[^1].At : null), next);
     }
 
     /// <summary>The air while something happened: between the first and the last event of each evening.</summary>
@@ -40,6 +41,27 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
         return said.GroupBy(r => Evenings.Of(r.At, zone)).Where(g => evenings.ContainsKey(g.Key))
             .Select(g => (g.Key, Said: g.Where(r => r.At >= evenings[g.Key].From && r.At <= evenings[g.Key].To).ToList())).Where(g => g.Said.Count > 0)
             .Select(g => new EveningAir(g.Key, Math.Round(g.Said.Min(r => r.C), 1), Math.Round(g.Said.Max(r => r.C), 1), Math.Round(g.Said.Min(r => r.Humidity), 2), Math.Round(g.Said.Max(r => r.Humidity), 2))).ToList();
+    }
+
+    /// <summary>What came out otherwise than planned in the time of this page.</summary>
+    private async Task<List<LogMarks>> Marks(LogAsk ask, DateTimeOffset? from)
+    {
+        if (ask.Kinds.Count > 0 && !ask.Kinds.Contains(WorkKind.Noted))
+            return [];
+        var until = ask.Before?.At;
+        var zones = graph.Places.Where(p => ask.ZoneId is null || p.Zone.Id == ask.ZoneId).Select(p => p.Zone.Id).ToList();
+        var rows = await db.MarksDone.AsNoTracking().Where(m => zones.Contains(m.ZoneId) && (ask.PieceId == null || m.PieceId == ask.PieceId) && (from == null || m.At >= from) && (until == null || m.At < until)).OrderByDescending(m => m.At).Take(ask.Most).ToListAsync(stop);
+        return rows.Select(Word).OfType<LogMarks>().ToList();
+    }
+
+    private LogMarks? Word(MarksDoneRow row)
+    {
+        if (graph.Find(row.ZoneId) is not { } at || at.Layers.FirstOrDefault(l => l.Id == row.LineId) is not { Varied: { } varied } layer)
+            return null;
+        var planned = PlanOfPieces.Of(at, layer, varied).Pieces.FirstOrDefault(p => p.Piece.Id == row.PieceId)?.Marks.Marks ?? [];
+        return new LogMarks(
+            Session(row.At), row.At, graph.Plan.PieceLabels.GetValueOrDefault(row.PieceId, "?"), at.Zone.Name, at.Design.Name, EnumWords.Of(layer.Technique), row.Marks, row.MeanMm, planned.Count,
+            planned.Count > 0 ? Math.Round(planned.Average(m => m.SizeMm), 1) : 0, row.Note);
     }
 
     /// <summary>A place in the log, as it travels.</summary>

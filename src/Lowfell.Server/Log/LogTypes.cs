@@ -27,8 +27,11 @@ public sealed record LogEntry(
 /// <summary>The air of an evening as it was measured, lowest and highest: Celsius, and relative humidity 0..1.</summary>
 public sealed record EveningAir(DateOnly Session, double LowC, double HighC, double LowHumidity, double HighHumidity);
 
-/// <summary>Part of the log, the newest first, with the air of its evenings where it was measured. Next asks for what came before it; empty at the end.</summary>
-public sealed record LogPage(Guid WorkshopId, Guid SetId, string Set, string TimeZone, IReadOnlyList<LogEntry> Entries, IReadOnlyList<EveningAir> Air, string Next);
+/// <summary>A varied layer that came out otherwise on a piece than its plan says: how many marks, of what mean size where that was measured, beside those planned.</summary>
+public sealed record LogMarks(DateOnly Session, DateTimeOffset At, string Piece, string Zone, string Design, string Technique, int Marks, decimal? MeanMm, int Planned, double PlannedMm, string Note);
+
+/// <summary>Part of the log, the newest first, with the air of its evenings where it was measured, and marks that came out otherwise. Next asks for what came before it; empty at the end.</summary>
+public sealed record LogPage(Guid WorkshopId, Guid SetId, string Set, string TimeZone, IReadOnlyList<LogEntry> Entries, IReadOnlyList<EveningAir> Air, IReadOnlyList<LogMarks> Marks, string Next);
 
 /// <summary>What was looked for, found: what it is, in words, and where it stands.</summary>
 public sealed record Hit(HitKind Kind, Guid Id, string Title, string Words, DateTimeOffset? At, Guid? SetId, Guid? ZoneId);

@@ -173,6 +173,8 @@ internal static class SetCopies
             keys.UnionWith(copy.Pieces.Select(p => new PieceKey(copy.ZoneId.Value, copy.LineId.Value, p.PieceId)));
         }
 
+        foreach (var marks in await write.Db.MarksDone.AsNoTracking().Where(m => zones.Contains(m.ZoneId) && pieces.Contains(m.PieceId)).ToListAsync(write.Stop))
+            write.Db.Add(new MarksDoneRow { ZoneId = twins.Zones[marks.ZoneId], LineId = marks.LineId, PieceId = twins.Pieces[marks.PieceId], Marks = marks.Marks, MeanMm = marks.MeanMm, Note = marks.Note, At = marks.At });
         await write.Save();
         await PieceBook.Hold(write.Db, workshop, write.Stop);
         await PieceBook.Refold(write.Db, keys, write.Stop);
@@ -184,18 +186,21 @@ internal static class SetCopies
         var originals = await write.Db.Designs.AsNoTracking().Where(d => ids.Contains(d.Id)).Include(d => d.Zones.Where(z => z.PutAwayAt == null)).Include(d => d.Pieces.Where(p => p.PutAwayAt == null)).AsSplitQuery().OrderBy(d => d.Position).ToListAsync(write.Stop);
         Dictionary<Guid, Guid> zones = [], twinPieces = [];
         var copies = new List<DesignRow>();
+
         foreach (var was in originals)
         {
             var (name, position) = place(was, copies.Count);
             var copy = new DesignRow { SetId = into, Name = name, Position = position, Silhouette = was.Silhouette, Substrate = was.Substrate };
             foreach (var zone in was.Zones)
             {
-                var twin = Zone(zone, copy.Id);
+                
+                // Elsewhere plans over pieces are to come out the same, and beside the original they are not.
+                var twin = Zone(zone, copy.Id, was.SetId == into ? null : zone.Number);
                 zones[zone.Id] = twin.Id;
                 copy.Zones.Add(twin);
             }
 
-            var pieces = was.Pieces.ToDictionary(p => p.Id, p => new PieceRow { DesignId = copy.Id, Label = p.Label, RimNumber = p.RimNumber, Spare = p.Spare });
+            var pieces = was.Pieces.OrderBy(p => p.Number).ToDictionary(p => p.Id, p => new PieceRow { DesignId = copy.Id, Number = p.Number, Label = p.Label, RimNumber = p.RimNumber, Spare = p.Spare });
             foreach (var piece in was.Pieces.Where(p => p.ParentId is not null))
                 pieces[piece.Id].ParentId = pieces.GetValueOrDefault(piece.ParentId!.Value)?.Id;
             foreach (var (id, twin) in pieces)
@@ -209,12 +214,15 @@ internal static class SetCopies
         foreach (var touch in await write.Db.ZoneTouches.AsNoTracking().Where(t => keys.Contains(t.FirstZoneId)).ToListAsync(write.Stop))
             if (zones.TryGetValue(touch.FirstZoneId, out var a) && zones.TryGetValue(touch.SecondZoneId, out var b))
                 write.Db.Add(ZoneEndpoints.Touch(a, b));
+        foreach (var tray in await write.Db.BasePlans.AsNoTracking().Where(b => ids.Contains(b.DesignId)).ToListAsync(write.Stop))
+            write.Db.Add(new BasePlanRow { WorkshopId = tray.WorkshopId, DesignId = copies[originals.FindIndex(d => d.Id == tray.DesignId)].Id, CreatedAt = write.Now, Body = DocumentIds.Replaced(tray.Body, id => zones.TryGetValue(id, out var z) ? z : twinPieces.TryGetValue(id, out var p) ? p : id) });
         return new Twins(copies, zones, twinPieces);
     }
 
     /// <summary>A zone once more, with the same treatment.</summary>
-    private static ZoneRow Zone(ZoneRow z, Guid design) => new()
+    private static ZoneRow Zone(ZoneRow z, Guid design, int? number = null) => new()
     {
+        Number = number,
         DesignId = design,
         TreatmentId = z.TreatmentId,
         Name = z.Name,

@@ -22,21 +22,25 @@ internal sealed record PlanOfPieces(VariationWish? Wish, Face Face, IReadOnlyLis
         var (graph, zone) = (at.Graph, at.Context.Zone);
         var others = at.Design.Zones.Where(z => graph.Touching[at.Zone.Id].Contains(z.Id) && z.AreaCm2 < at.Zone.AreaCm2 * (decimal)Fixed).Select(z => z.Name).ToList();
         var face = Face.Of(zone, Surfaces.Of(at.Zone, graph.Set.Scale), others, (double?)at.Zone.FaceWidthMm);
-        var pieces = InTime.Pieces(at.Design);
-        var seed = varied.Seed + Apart * InTime.Turn(graph, at.Zone);
+        var (pieces, turns) = (InTime.Pieces(at.Design), InTime.Turns(at.Design));
+        var seed = varied.Seed + Apart * (at.Zone.Number ?? 0);
         VariationWish? wish = null;
-        IReadOnlyList<PieceMarks> marks = pieces.Select(_ => new PieceMarks([])).ToList();
+        IReadOnlyList<PieceMarks> marks = Enumerable.Repeat(new PieceMarks([]), turns).ToList();
         if (Varied.HasMarks(layer))
         {
             var asked = VariationWish.Of(layer, varied, zone);
             wish = asked with { MarksAPiece = Math.Min(asked.MarksAPiece, MarksPlan.MostMarks(asked.Habit, face)) };
-            marks = MarksPlan.For(wish, face, seed, pieces.Count);
+            marks = MarksPlan.For(wish, face, seed, turns);
         }
 
         var dealt = (layer with { Varied = varied }).IsDealt ? layer.Paint.Where(p => !p.Material.IsThinner).ToList() : [];
         var all = dealt.Sum(p => p.Parts.ToDouble());
-        var hands = dealt.Count > 0 ? Dealing.For(dealt.Select(p => p.Parts.ToDouble() / all).ToList(), seed, pieces.Count) : pieces.Select(_ => (IReadOnlyList<int>)[]).ToList();
-        return new(wish, face, pieces.Select((p, i) => new PlannedPiece(p, marks[i], Say(wish, face, marks[i], hands[i].Select(h => dealt[h].Material.Name).ToList()), hands[i])).ToList());
+        var hands = dealt.Count > 0 ? Dealing.For(dealt.Select(p => p.Parts.ToDouble() / all).ToList(), seed, turns) : Enumerable.Repeat((IReadOnlyList<int>)[], turns).ToList();
+        return new(wish, face, pieces.Select(p =>
+        {
+            var (mine, hand) = (InTime.Of(marks, p), InTime.Of(hands, p));
+            return new PlannedPiece(p, mine, Say(wish, face, mine, hand.Select(h => dealt[h].Material.Name).ToList()), hand);
+        }).ToList());
     }
 
     private static string Say(VariationWish? wish, Face face, PieceMarks marks, IReadOnlyList<string> materials)

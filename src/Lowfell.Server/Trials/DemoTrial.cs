@@ -32,7 +32,6 @@ internal static class DemoTrial
         var row = new TrialRow
         {
             WorkshopId = at.Graph.Workshop.Id,
-            SetId = at.Graph.Set.Id,
             ZoneId = zone,
             Name = "Which dry brush, under how much wash?",
             TileWidthMm = (decimal)TileMm,

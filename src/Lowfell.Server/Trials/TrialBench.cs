@@ -24,12 +24,12 @@ internal static class TrialBench
         if (row.DesignId is { } there && await write.Db.Designs.AnyAsync(d => d.Id == there && d.PutAwayAt == null, write.Stop))
             return Problems.Of(StatusCodes.Status409Conflict, "on-the-bench", "The tile is a piece of the set already. Put that away first.");
         var (at, name) = (asked.At, Cut($"Tile: {row.Name}", LongestName));
-        if (await write.Db.Designs.AnyAsync(d => d.SetId == row.SetId && d.Name == name && d.PutAwayAt == null, write.Stop))
+        if (await write.Db.Designs.AnyAsync(d => d.SetId == asked.At.Graph.Set.Id && d.Name == name && d.PutAwayAt == null, write.Stop))
             return Problems.Of(StatusCodes.Status409Conflict, "on-the-bench", $"There is a design called {name} already. Give the trial another name.");
         var work = TrialReader.Work(asked, layout, TrialReader.Factors(asked)).Select(w => (w.Step, Laid: w.Laid with { Id = Guid.CreateVersion7(), Varied = null, DownTo = null })).ToList();
         var treatment = await new StackWriter(write).Begin(await write.Db.Treatments.FirstAsync(t => t.Id == at.Zone.TreatmentId, write.Stop), name, work.Select(w => w.Laid).ToList(), work.Select(w => Cut(w.Step.Words, LongestNote)).ToList());
         var (zone, mm) = (at.Zone, asked.Tile);
-        var design = new DesignRow { SetId = row.SetId, Name = name, Silhouette = Silhouette.Base, Substrate = at.Design.Substrate, Position = at.Graph.Designs.Max(d => d.Position) + 1 };
+        var design = new DesignRow { SetId = at.Graph.Set.Id, Name = name, Silhouette = Silhouette.Base, Substrate = at.Design.Substrate, Position = at.Graph.Designs.Max(d => d.Position) + 1 };
         var share = (decimal)(mm.WidthMm * mm.HeightMm / 100) / zone.AreaCm2;
         design.Zones.Add(new ZoneRow
         {
@@ -57,7 +57,7 @@ internal static class TrialBench
         (await write.Db.Trials.FirstAsync(t => t.Id == row.Id, write.Stop)).DesignId = design.Id;
         write.Says($"Put the tile of {row.Name} on the bench");
         await write.Save();
-        return new TrialTold(row.SetId, row.Id);
+        return new TrialTold(at.Graph.Set.Id, row.Id);
     }
 
     private static string Cut(string words, int longest) => words.Length <= longest ? words : words[..(longest - 1)] + "…";

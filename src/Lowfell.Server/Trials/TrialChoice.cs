@@ -41,6 +41,6 @@ internal static class TrialChoice
 
         (await write.Db.Trials.FirstAsync(t => t.Id == row.Id, write.Stop)).Chosen = Asked.Key(cell.Levels);
         await write.Save();
-        return new TrialTold(row.SetId, row.Id);
+        return new TrialTold(at.Graph.Set.Id, row.Id);
     }
 }

@@ -39,7 +39,7 @@ public static class TrialsEndpoints
             from t in db.Trials.AsNoTracking()
             join z in db.Zones on t.ZoneId equals z.Id
             join d in db.Designs on z.DesignId equals d.Id
-            where t.SetId == setId
+            where d.SetId == setId
             orderby t.PutAwayAt != null, t.CreatedAt descending
             select new { Trial = t, Zone = z.Name, Design = d.Name, Looks = db.TrialLooks.Count(l => l.TrialId == t.Id) }).Take(MostTrials).ToListAsync(stop);
         return TypedResults.Ok(new TrialsReading(setId, workshop, rows.Select(r => new TrialEntry(
@@ -60,7 +60,7 @@ public static class TrialsEndpoints
     }
 
     private static async Task<(TrialRow Row, Asked Asked)?> Found(Guid setId, Guid trialId, IQueryable<TrialRow> rows, LowfellDb db, SetGraphs graphs, CancellationToken stop) =>
-        await rows.FirstOrDefaultAsync(t => t.Id == trialId && t.SetId == setId, stop) is { } row && await graphs.OfZone(db, row.ZoneId, stop) is { } at && TrialReader.Read(at, row) is { } asked ? (row, asked) : null;
+        await rows.FirstOrDefaultAsync(t => t.Id == trialId, stop) is { } row && await graphs.OfZone(db, row.ZoneId, stop) is { } at && at.Graph.Set.Id == setId && TrialReader.Read(at, row) is { } asked ? (row, asked) : null;
 
     /// <summary>A draft on the treatment of a zone of this set.</summary>
     private static async Task<(Asked? Asked, ProblemHttpResult? Refusal)> Draft(Guid setId, TrialIn entry, LowfellDb db, SetGraphs graphs, bool named, CancellationToken stop)
@@ -91,20 +91,19 @@ public static class TrialsEndpoints
         if (entry.Id is not { } id || id == Guid.Empty)
             return Faults.One("id", "Give an id of its own, so that it counts once however often it is sent.");
         if (await write.Db.Trials.FirstOrDefaultAsync(t => t.Id == id, write.Stop) is { } there)
-            return there.SetId == setId ? new TrialTold(setId, id) : Problems.NotFound("trial");
+            return await Found(setId, id, write.Db.Trials, write.Db, graphs, write.Stop) is not null ? new TrialTold(setId, there.Id) : Problems.NotFound("trial");
         var (asked, refusal) = await Draft(setId, entry, write.Db, graphs, named: true, write.Stop);
         if (asked is null)
             return refusal!;
         if (TrialLayout.Of(asked.Tile, asked.Factors.Select(f => f.Shape).ToList(), asked.Held).Refusal is { Length: > 0 } why)
             return Faults.One("tile", why);
-        if (await write.Db.Trials.CountAsync(t => t.SetId == setId, write.Stop) >= MostTrials)
+        if (await write.Db.Trials.CountAsync(t => write.Db.Zones.Any(z => z.Id == t.ZoneId && write.Db.Designs.Any(d => d.Id == z.DesignId && d.SetId == setId)), write.Stop) >= MostTrials)
             return Problems.Of(StatusCodes.Status409Conflict, "too-many", $"{MostTrials} trials are the most a set keeps; nothing was stored.");
         write.Says($"Laid out the trial {entry.Name!.Trim()}");
         write.Db.Add(new TrialRow
         {
             Id = id,
             WorkshopId = workshop,
-            SetId = setId,
             ZoneId = entry.ZoneId!.Value,
             Name = entry.Name.Trim(),
             TileWidthMm = (decimal)asked.Tile.WidthMm,

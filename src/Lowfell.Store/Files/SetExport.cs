@@ -34,7 +34,7 @@ public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
           the_mixes as (select mix_id as id from the_layers where mix_id is not null),
           the_materials as (
             select material_id as id from the_layers where material_id is not null union select thinner_id from the_layers where thinner_id is not null
-            union select (m.found[1])::uuid from trials a, regexp_matches(a.body::text, '"(?:materialId|thinnerId)": "([0-9a-f-]{36})"', 'g') m(found) where a.set_id = @set
+            union select (m.found[1])::uuid from trials a, regexp_matches(a.body::text, '"(?:materialId|thinnerId)": "([0-9a-f-]{36})"', 'g') m(found) where a.zone_id in (select id from the_zones)
             union select material_id from mix_components where mix_id in (select id from the_mixes) union select material_id from work_amounts where event_id in (select id from the_events))
         """;
 
@@ -58,9 +58,9 @@ public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
         ["pieces"] = ("t.design_id in (select id from the_designs)", "@design_id, (t.parent_id is not null), length(t.label), t.label, t.rim_number, t.put_away_at, t.id"),
         ["accepted_findings"] = ("t.zone_id in (select id from the_zones)", "@zone_id, t.accepted_at, t.rule, @layer_id, t.id"),
         ["marks_done"] = ("t.zone_id in (select id from the_zones)", "@zone_id, @piece_id, t.at, t.marks"),
-        ["base_plans"] = ("t.set_id = @set", "@design_id"),
-        ["trials"] = ("t.set_id = @set", "t.created_at, t.name, t.id"),
-        ["trial_looks"] = ("t.trial_id in (select id from trials where set_id = @set)", "@trial_id, t.cell, t.position"),
+        ["base_plans"] = ("t.design_id in (select id from the_designs)", "@design_id"),
+        ["trials"] = ("t.zone_id in (select id from the_zones)", "t.created_at, t.name, t.id"),
+        ["trial_looks"] = ("t.trial_id in (select id from trials where zone_id in (select id from the_zones))", "@trial_id, t.cell, t.position"),
         ["pots"] = ("t.id in (select id from the_pots)", "t.label"),
         ["work_events"] = ("t.id in (select id from the_events)", "t.sequence"),
         ["work_amounts"] = ("t.event_id in (select id from the_events)", "@event_id, @material_id"),

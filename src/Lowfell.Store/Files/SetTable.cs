@@ -14,7 +14,7 @@ public sealed record SetColumn(string Name, Type Type, bool Optional, int? Longe
     public bool IsReference => Type == typeof(Guid);
 
     /// <summary>It came after the first version of the file, so that one without it is taken as empty.</summary>
-    public bool IsLater => Optional && Name is "face_width_mm" or "variation_habit" or "variation_mm" or "variation_marks" or "variation_spread" or "variation_dealt";
+    public bool IsLater => Optional && Name is "number" or "face_width_mm" or "variation_habit" or "variation_mm" or "variation_marks" or "variation_spread" or "variation_dealt";
 }
 
 /// <summary>

@@ -19,7 +19,7 @@ internal static partial class TellingBody
 
     /// <summary>With names in place of ids.</summary>
     public static string Tell(JsonNode body, Func<Guid, string> name) =>
-        Ordered(JsonNode.Parse(Ids().Replace(body.ToJsonString(), m => $"\"{Of}{name(Guid.Parse(m.Groups[1].Value))}\"")))!.ToJsonString();
+        Ordered(JsonNode.Parse(DocumentIds.Told(body.ToJsonString(), id => Of + name(id))))!.ToJsonString();
 
     /// <summary>With ids in place of names; null where it is no document.</summary>
     public static JsonNode? Read(string told, Func<string, Guid> id)
@@ -40,9 +40,6 @@ internal static partial class TellingBody
         JsonArray a => new JsonArray([.. a.Select(Ordered)]),
         _ => node?.DeepClone(),
     };
-
-    [GeneratedRegex("\"([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})\"")]
-    private static partial Regex Ids();
 
     [GeneratedRegex("\"of ((?:m|z|p|line)[1-9][0-9]{0,6})\"")]
     private static partial Regex Names();

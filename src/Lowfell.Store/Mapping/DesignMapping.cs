@@ -29,6 +29,7 @@ internal sealed class ZoneMapping : IEntityTypeConfiguration<ZoneRow>
             t.HasCheckConstraint("ck_zones_target", "(target_colour is null) = (target_position is null) and target_colour ~ '^#[0-9a-f]{6}$'");
             t.HasCheckConstraint("ck_zones_lengths", "edge_mm >= 0 and joint_mm >= 0 and smallest_detail_mm > 0");
             t.HasCheckConstraint("ck_zones_surface_sizes", "surface_length_mm > 0 and surface_height_mm > 0 and rivet_mm > 0");
+            t.HasCheckConstraint("ck_zones_number", "number between 1 and 100000");
             t.HasCheckConstraint("ck_zones_face_width", "face_width_mm > 0 and face_width_mm <= 10000");
         });
         row.Property(z => z.Name).HasMaxLength(120);
@@ -54,7 +55,12 @@ internal sealed class PieceMapping : IEntityTypeConfiguration<PieceRow>
 {
     public void Configure(EntityTypeBuilder<PieceRow> row)
     {
-        row.ToTable("pieces", t => t.HasCheckConstraint("ck_pieces_parent", "parent_id is null or parent_id <> id"));
+        // Turns are given by a trigger: the next one, and of a design that has had thousands the lowest that is free.
+        row.ToTable("pieces", t =>
+        {
+            t.HasCheckConstraint("ck_pieces_parent", "parent_id is null or parent_id <> id");
+            t.HasCheckConstraint("ck_pieces_number", "number between 1 and 2000");
+        });
         row.Property(p => p.Label).HasMaxLength(40);
         row.Property(p => p.RimNumber).HasMaxLength(20);
         row.HasIndex(p => new { p.DesignId, p.Label }).IsUnique().HasFilter("put_away_at is null");

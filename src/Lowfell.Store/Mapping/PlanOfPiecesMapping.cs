@@ -25,9 +25,7 @@ internal sealed class BasePlanMapping : IEntityTypeConfiguration<BasePlanRow>
         row.HasRowVersion(b => b.Version);
         row.Property(b => b.Body).HasColumnType("jsonb");
         row.HasIndex(b => b.DesignId).IsUnique();
-        row.HasIndex(b => b.SetId);
         row.HasOne<WorkshopRow>().WithMany().HasForeignKey(b => b.WorkshopId).OnDelete(DeleteBehavior.Cascade);
-        row.HasOne<SetRow>().WithMany().HasForeignKey(b => b.SetId).OnDelete(DeleteBehavior.Cascade);
         row.HasOne<DesignRow>().WithMany().HasForeignKey(b => b.DesignId).OnDelete(DeleteBehavior.Cascade);
     }
 }

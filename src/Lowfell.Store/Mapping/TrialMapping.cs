@@ -14,9 +14,7 @@ internal sealed class TrialMapping : IEntityTypeConfiguration<TrialRow>
         row.Property(t => t.Name).HasMaxLength(120);
         row.Property(t => t.Body).HasColumnType("jsonb");
         row.Property(t => t.Chosen).HasMaxLength(20);
-        row.HasIndex(t => t.SetId);
         row.HasOne<WorkshopRow>().WithMany().HasForeignKey(t => t.WorkshopId).OnDelete(DeleteBehavior.Cascade);
-        row.HasOne<SetRow>().WithMany().HasForeignKey(t => t.SetId).OnDelete(DeleteBehavior.Cascade);
         row.HasOne<DesignRow>().WithMany().HasForeignKey(t => t.DesignId).OnDelete(DeleteBehavior.SetNull);
         row.HasOne<ZoneRow>().WithMany().HasForeignKey(t => t.ZoneId).OnDelete(DeleteBehavior.Cascade);
     }

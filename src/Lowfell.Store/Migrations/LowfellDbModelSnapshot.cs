@@ -134,10 +134,6 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("design_id");
 
-                    b.Property<Guid>("SetId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("set_id");
-
                     b.Property<uint>("Version")
                         .IsConcurrencyToken()
                         .ValueGeneratedOnAddOrUpdate()
@@ -154,9 +150,6 @@ namespace Lowfell.Store.Migrations
                     b.HasIndex("DesignId")
                         .IsUnique()
                         .HasDatabaseName("ix_base_plans_design_id");
-
-                    b.HasIndex("SetId")
-                        .HasDatabaseName("ix_base_plans_set_id");
 
                     b.HasIndex("WorkshopId")
                         .HasDatabaseName("ix_base_plans_workshop_id");
@@ -1589,6 +1582,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(40)")
                         .HasColumnName("label");
 
+                    b.Property<int?>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
                     b.Property<Guid?>("ParentId")
                         .HasColumnType("uuid")
                         .HasColumnName("parent_id");
@@ -1626,6 +1623,8 @@ namespace Lowfell.Store.Migrations
 
                     b.ToTable("pieces", null, t =>
                         {
+                            t.HasCheckConstraint("ck_pieces_number", "number between 1 and 2000");
+
                             t.HasCheckConstraint("ck_pieces_parent", "parent_id is null or parent_id <> id");
                         });
                 });
@@ -2321,10 +2320,6 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("round");
 
-                    b.Property<Guid>("SetId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("set_id");
-
                     b.Property<decimal>("TileHeightMm")
                         .HasPrecision(12, 4)
                         .HasColumnType("numeric(12,4)")
@@ -2354,9 +2349,6 @@ namespace Lowfell.Store.Migrations
 
                     b.HasIndex("DesignId")
                         .HasDatabaseName("ix_trials_design_id");
-
-                    b.HasIndex("SetId")
-                        .HasDatabaseName("ix_trials_set_id");
 
                     b.HasIndex("WorkshopId")
                         .HasDatabaseName("ix_trials_workshop_id");
@@ -2926,6 +2918,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(120)")
                         .HasColumnName("name");
 
+                    b.Property<int?>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
                     b.Property<int>("Position")
                         .HasColumnType("integer")
                         .HasColumnName("position");
@@ -3032,6 +3028,8 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_zones_lengths", "edge_mm >= 0 and joint_mm >= 0 and smallest_detail_mm > 0");
 
+                            t.HasCheckConstraint("ck_zones_number", "number between 1 and 100000");
+
                             t.HasCheckConstraint("ck_zones_orientation", "up_share >= 0 and side_share >= 0 and down_share >= 0 and abs(up_share + side_share + down_share - 1) < 0.001");
 
                             t.HasCheckConstraint("ck_zones_relief", "relief in ('smooth', 'light', 'deep')");
@@ -3090,13 +3088,6 @@ namespace Lowfell.Store.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_base_plans_designs_design_id");
-
-                    b.HasOne("Lowfell.Store.Rows.SetRow", null)
-                        .WithMany()
-                        .HasForeignKey("SetId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_base_plans_sets_set_id");
 
                     b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
                         .WithMany()
@@ -3649,13 +3640,6 @@ namespace Lowfell.Store.Migrations
                         .HasForeignKey("DesignId")
                         .OnDelete(DeleteBehavior.SetNull)
                         .HasConstraintName("fk_trials_designs_design_id");
-
-                    b.HasOne("Lowfell.Store.Rows.SetRow", null)
-                        .WithMany()
-                        .HasForeignKey("SetId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_trials_sets_set_id");
 
                     b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
                         .WithMany()

@@ -29,10 +29,12 @@ public sealed class DesignRow
 /// <summary>A surface of a design with its own layers.</summary>
 public sealed class ZoneRow
 {
-    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid Id { get; init; } = InOrder.NewId();
     public Guid DesignId { get; set; }
     public Guid TreatmentId { get; set; }
     public required string Name { get; set; }
+    /// <summary>Its turn among the zones of its set, given once by the database: plans of variation begin with it.</summary>
+    public int? Number { get; init; }
     public int Position { get; set; }
     public decimal AreaCm2 { get; set; }
     public Relief Relief { get; set; }
@@ -92,8 +94,11 @@ public sealed class ZoneTouchRow
 /// <summary>One instance of a design.</summary>
 public sealed class PieceRow
 {
-    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid Id { get; init; } = InOrder.NewId();
     public Guid DesignId { get; set; }
+
+    /// <summary>Its turn among the pieces of its design, given once by the database and not again: plans over pieces go by it.</summary>
+    public int? Number { get; init; }
     public required string Label { get; set; }
     public string RimNumber { get; set; } = "";
 

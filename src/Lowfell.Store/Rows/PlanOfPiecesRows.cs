@@ -23,7 +23,6 @@ public sealed class BasePlanRow
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid WorkshopId { get; init; }
-    public Guid SetId { get; init; }
     public Guid DesignId { get; init; }
 
     /// <summary>What is wanted on every base, and what was moved, added and taken away by hand, as JSON in the words of the API.</summary>

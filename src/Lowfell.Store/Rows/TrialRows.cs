@@ -10,9 +10,8 @@ public sealed class TrialRow
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid WorkshopId { get; init; }
-    public Guid SetId { get; init; }
 
-    /// <summary>The zone whose treatment it came from: its relief and ground are those of the tile.</summary>
+    /// <summary>The zone whose treatment it came from: its relief and ground are those of the tile, and its set is the trial's.</summary>
     public Guid ZoneId { get; init; }
     public required string Name { get; set; }
     public decimal TileWidthMm { get; set; }

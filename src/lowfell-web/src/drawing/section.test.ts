@@ -117,4 +117,28 @@ describe("a section drawn again", () => {
       expect(all.filter((i) => gaps.includes(i)).length).toBeLessThanOrEqual(all.length * share[where] + 1);
     }
   });
+  it("lays a film with places only there, as thick as it is inside a mark, in its own colour", () => {
+    const patch = {
+      ...layer("p", film(20)),
+      cover: { raised: 0.5, field: 0.25, recess: 0.25 },
+      placed: { at: [[200, 400]] as const, fill: "#123456" },
+    };
+    const under = [layer("a", film(60))];
+    const drawn = section(zone, [...under, patch], 700, 200);
+    const points = (d: string) =>
+      d
+        .slice(1)
+        .split("L")
+        .map((p) => p.split(" ").map(Number));
+    const [low, high] = drawn.strata.map((s) => points(s.outline));
+    high!.forEach(([x, y], i) => {
+      const above = low![i]![1]! - y!;
+      // Liquid does not stop at a line: it runs out over the next sample or two.
+      if (x! < 200 - 30 || x! > 400 + 30) expect(Math.abs(above)).toBeLessThan(0.6);
+      if (x! > 240 && x! < 360) expect(above).toBeGreaterThan(1);
+    });
+    expect(drawn.strata[1]!.runs.every((r) => r.fill === "#123456")).toBe(true);
+    const everywhere = section(zone, [...under, layer("p", film(20))], 700, 200);
+    expect(everywhere.strata[1]!.outline).not.toBe(drawn.strata[1]!.outline);
+  });
 });

@@ -1,8 +1,14 @@
 import type { Schema } from "../api/client";
 
 type Zone = Schema["ZoneDto"];
-/** A layer as it is drawn; one that chips says how many layers lie below the lowest that it breaks. */
-type LayerReading = Omit<Schema["LayerReading"], "range"> & { breaksTo?: number | undefined };
+/**
+ * A layer as it is drawn; one that chips says how many layers lie below the lowest that it breaks, and one whose marks have places says
+ * from where to where along the section they lie, px, and in which colour.
+ */
+type LayerReading = Omit<Schema["LayerReading"], "range"> & {
+  breaksTo?: number | undefined;
+  placed?: { at: readonly (readonly [number, number])[]; fill: string } | undefined;
+};
 export type Where = "raised" | "field" | "recess";
 
 /** What of a zone is drawn; a surface of which nothing is known is plain. */
@@ -152,12 +158,14 @@ export function section(
   const strata: Stratum[] = layers.map((layer, n) => {
     const { raised, field, recess } = layer.filmUm;
     const to = layer.breaksTo;
+    const { placed } = layer;
+    if (placed) key += ` placed ${placed.at.join(" ")}`;
     key +=
       to === undefined ? ` ${raised} ${field} ${recess}` : ` ${to} ${Object.values(layer.cover).join(" ")}`;
     const was = before[n];
     const high = () =>
       to === undefined
-        ? laid(samples, low, layer.filmUm, pxPerUm)
+        ? laid(samples, low, placed ? whole(layer) : layer.filmUm, pxPerUm, placed?.at)
         : low.high.map((h, i) => (gaps.has(i) ? (shapes[to - 1] ?? bare).high[i]! : h));
     if (to !== undefined) gaps = chipped(samples, layer.cover);
     const shape = was?.key === key ? was : { key, gaps, ...film(samples, floor, low, high()) };
@@ -167,7 +175,7 @@ export function section(
       id: layer.id,
       runs: (["recess", "field", "raised"] as const).map((w) => ({
         d: shape.d[w],
-        fill: to === undefined ? layer[w] : AIR,
+        fill: to !== undefined ? AIR : (placed?.fill ?? layer[w]),
       })),
       outline: shape.outline,
     };
@@ -189,10 +197,23 @@ function smooth(samples: readonly { x: number }[], values: number[], gaps: Reado
 }
 
 /** How high the surface comes with a film on it. */
-function laid(samples: Samples, low: Surface, filmUm: LayerReading["filmUm"], pxPerUm: number) {
-  const high = samples.map((s, i) => Math.max(0, low.high[i]! + filmUm[s.where] * pxPerUm));
+function laid(
+  samples: Samples,
+  low: Surface,
+  filmUm: LayerReading["filmUm"],
+  pxPerUm: number,
+  only?: readonly (readonly [number, number])[],
+) {
+  const lies = (x: number) => !only || only.some(([from, to]) => x >= from && x <= to);
+  const high = samples.map((s, i) => Math.max(0, low.high[i]! + (lies(s.x) ? filmUm[s.where] * pxPerUm : 0)));
   smooth(samples, high, low.gaps);
   return high;
+}
+
+/** The film inside a mark: what is laid on the mean lies on what is covered alone. */
+function whole({ filmUm, cover }: LayerReading): LayerReading["filmUm"] {
+  const inside = (w: Where) => (cover[w] > 0 ? filmUm[w] / cover[w] : 0);
+  return { raised: inside("raised"), field: inside("field"), recess: inside("recess") };
 }
 
 /** Where chips break through: in places, as many as their share of each position asks for. */

@@ -93,7 +93,7 @@ export function Outline({
 
 /** A rock, a tuft, a reed or a plank. */
 export function Thing({ element: e, seed, colour }: { element: Element; seed: number; colour: string }) {
-  if (e.kind === "rock")
+  if (e.kind === "rock" || e.kind === "cork")
     return <path d={stone(e)} fill={colour} stroke="#000" strokeOpacity={0.55} strokeWidth={0.18} />;
   if (e.kind === "plank")
     return (

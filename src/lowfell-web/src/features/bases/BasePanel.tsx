@@ -22,7 +22,7 @@ export function BasePanel(props: { tray: Tray; base: Base; fills: string; pxPerM
     setChosen(null);
   };
   const add = (kind: Element["kind"]) => {
-    const sizes = { rock: 0.16, tuft: 0.12, reed: 0.07, plank: 0.05 };
+    const sizes = { rock: 0.16, cork: 0.24, tuft: 0.12, reed: 0.07, plank: 0.05 };
     const round = (n: number) => Math.round(n * 100) / 100;
     // It comes to lie opposite what is there, clear of the middle.
     const [wx, wy] = [0, 1].map((k) => elements.reduce((sum, e) => sum + (k ? e.y : e.x), 0));
@@ -104,9 +104,9 @@ export function BasePanel(props: { tray: Tray; base: Base; fills: string; pxPerM
       </div>
       {kept ? (
         <div role="group" aria-label="By hand" className="no-print mt-2 flex flex-wrap gap-1.5">
-          {(["rock", "tuft", "reed", "plank"] as const).map((kind) => (
+          {(["rock", "cork", "tuft", "reed", "plank"] as const).map((kind) => (
             <Button key={kind} disabled={elements.length >= MOST_ELEMENTS} onClick={() => add(kind)}>
-              Add a {kind}
+              {kind === "cork" ? "Add cork" : `Add a ${kind}`}
             </Button>
           ))}
           <Button disabled={chosen === null || !elements[chosen]} onClick={() => remove(chosen!)}>

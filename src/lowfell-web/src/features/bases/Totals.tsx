@@ -1,4 +1,5 @@
 import { Button } from "../../kit/Button";
+import { plural } from "../../kit/severity";
 import { minutes, ml } from "../../shared/words";
 import type { Tray } from "./types";
 
@@ -26,10 +27,7 @@ export function Totals({ tray, busy, onPlan }: { tray: Tray; busy: boolean; onPl
         ))}
         {tray.counts.map((c) => (
           <li key={c.kind} className="border-l-4 border-line bg-card px-3 py-1.5">
-            <b>
-              {c.all} {c.kind}
-              {c.all === 1 ? "" : "s"}
-            </b>
+            <b>{c.kind === "cork" ? `${c.all} of cork` : plural(c.all, c.kind)}</b>
             <span className="block text-xs">
               {[
                 [c.large, "large"],
@@ -45,7 +43,7 @@ export function Totals({ tray, busy, onPlan }: { tray: Tray; busy: boolean; onPl
                 ? `set by ${c.layer}${c.planned != null ? `, ${c.planned} in the plan` : ""}`
                 : c.kind === "plank"
                   ? "drawn only"
-                  : `no layer sets ${c.kind}s yet: add one to have them bought`}
+                  : `no layer sets ${c.kind === "cork" ? "cork" : `${c.kind}s`} yet: add one to have them bought`}
             </span>
           </li>
         ))}

@@ -12,6 +12,7 @@ const MOST_COUNT = 12,
 
 const counts = [
   ["rocks", "Rocks"],
+  ["cork", "Cork"],
   ["tufts", "Tufts"],
   ["reeds", "Reeds"],
   ["planks", "Planks"],

@@ -36,10 +36,10 @@ export function blades(e: Element, seed: number): string {
 
 /** What is on a base, in words: "2 rocks, 3 reeds". */
 export function countWords(elements: readonly Element[]): string {
-  const kinds = ["rock", "tuft", "reed", "plank"] as const;
+  const kinds = ["rock", "cork", "tuft", "reed", "plank"] as const;
   const words = kinds.flatMap((k) => {
     const n = elements.filter((e) => e.kind === k).length;
-    return n === 0 ? [] : [`${n} ${k}${n === 1 ? "" : "s"}`];
+    return n === 0 ? [] : [k === "cork" ? `${n} of cork` : `${n} ${k}${n === 1 ? "" : "s"}`];
   });
   return words.length === 0 ? "nothing on it" : words.join(", ");
 }

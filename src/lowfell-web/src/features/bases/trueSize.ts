@@ -53,7 +53,8 @@ function draw(pen: Pen, tray: Tray, base: Base, x: number, y: number) {
   );
   base.elements.forEach((e, i) => {
     const tone = tray.counts.find((c) => c.kind === e.kind)?.colour ?? "#85858a";
-    if (e.kind === "rock") pen.path(stone(e), x, y, { fill: tone, line: "#000000", thickMm: 0.15 });
+    if (e.kind === "rock" || e.kind === "cork")
+      pen.path(stone(e), x, y, { fill: tone, line: "#000000", thickMm: 0.15 });
     else if (e.kind === "plank") {
       const [c, s] = [Math.cos((e.turn * Math.PI) / 180), Math.sin((e.turn * Math.PI) / 180)];
       const half = e.lengthMm / 2;

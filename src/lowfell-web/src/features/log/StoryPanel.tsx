@@ -4,6 +4,7 @@ import { api, take, type Schema } from "../../api/client";
 import { hindered } from "../../api/hindered";
 import { Button } from "../../kit/Button";
 import { Choice } from "../../kit/Field";
+import { plural } from "../../kit/severity";
 import { Trouble } from "../../kit/Trouble";
 import { labelsOf } from "../../shared/labels";
 import { minutes } from "../../shared/words";
@@ -49,6 +50,7 @@ export function StoryPanel(props: { setId: string; designs: Schema["PlanOverview
   const entries =
     log.data?.pages.flatMap((p) => p.entries).filter((e) => e.kind !== "begun" && e.kind !== "paused") ?? [];
   const air = new Map(log.data?.pages.flatMap((p) => p.air.map((a) => [a.session, a] as const)));
+  const marks = log.data?.pages.flatMap((p) => p.marks) ?? [];
   const timeZone = log.data?.pages[0]?.timeZone ?? "UTC";
   return (
     <>
@@ -85,6 +87,11 @@ export function StoryPanel(props: { setId: string; designs: Schema["PlanOverview
             {e.entries.map((x) => (
               <Line key={x.id} entry={x} setId={setId} timeZone={timeZone} />
             ))}
+            {marks
+              .filter((m) => m.session === e.day)
+              .map((m) => (
+                <Marks key={`${m.at} ${m.piece} ${m.zone}`} marks={m} timeZone={timeZone} />
+              ))}
           </ul>
         </section>
       ))}
@@ -94,6 +101,29 @@ export function StoryPanel(props: { setId: string; designs: Schema["PlanOverview
         </Button>
       )}
     </>
+  );
+}
+
+/** A varied layer that came out otherwise on a piece than its plan says. */
+function Marks({ marks: m, timeZone }: { marks: Schema["LogMarks"]; timeZone: string }) {
+  return (
+    <li
+      data-entry="marks"
+      className="grid grid-cols-[3.2rem_minmax(0,1fr)] gap-x-2 border-b border-line/60 py-1.5 text-sm"
+    >
+      <time dateTime={m.at} className="text-xs leading-5 text-soft">
+        {clockIn(m.at, timeZone)}
+      </time>
+      <div>
+        <b>Otherwise than planned</b>: {m.technique}, {m.zone} on {m.design} · {m.piece}
+        <span className="block text-xs text-soft">
+          {plural(m.marks, "mark")}
+          {m.meanMm != null && ` of ${m.meanMm} mm`} instead of {m.planned}
+          {m.planned > 0 && ` of ${m.plannedMm} mm`}
+          {m.note && ` · ${m.note}`}
+        </span>
+      </div>
+    </li>
   );
 }
 

@@ -3,13 +3,16 @@ import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { TextField } from "../../kit/Field";
 import { readFigure } from "../../kit/form/figures";
-import type { Piece } from "./types";
+import { PieceSection } from "./PieceSection";
+import type { Piece, Zone } from "./types";
 
 const MOST_MARKS = 50;
 
 /** What came out otherwise than the plan says. */
 export function DoneDialog(props: {
   piece: Piece;
+  zone: Zone;
+  layerId: string;
   busy: boolean;
   onClose: () => void;
   onStore: (done: { marks: number | null; meanMm: number | null; note: string }) => void;
@@ -41,9 +44,10 @@ export function DoneDialog(props: {
       title={`${piece.label}, as it was laid`}
       says={`Planned: ${piece.words}`}
     >
+      <PieceSection zone={props.zone} piece={piece} layerId={props.layerId} />
       <form
         noValidate
-        className="grid grid-cols-2 gap-3"
+        className="mt-3 grid grid-cols-2 gap-3"
         onSubmit={(e) => {
           e.preventDefault();
           store();

@@ -126,6 +126,8 @@ export function PlanSheet(props: {
       {open && (
         <DoneDialog
           piece={open.piece}
+          zone={open.zone}
+          layerId={layerId}
           busy={busy}
           onClose={() => setOpen(null)}
           onStore={(done) =>

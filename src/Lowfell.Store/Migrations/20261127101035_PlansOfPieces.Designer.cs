@@ -13,7 +13,7 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace Lowfell.Store.Migrations
 {
     [DbContext(typeof(LowfellDb))]
-    [Migration("20261127084813_PlansOfPieces")]
+    [Migration("20261127101035_PlansOfPieces")]
     partial class PlansOfPieces
     {
         /// <inheritdoc />
@@ -137,10 +137,6 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("design_id");
 
-                    b.Property<Guid>("SetId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("set_id");
-
                     b.Property<uint>("Version")
                         .IsConcurrencyToken()
                         .ValueGeneratedOnAddOrUpdate()
@@ -157,9 +153,6 @@ namespace Lowfell.Store.Migrations
                     b.HasIndex("DesignId")
                         .IsUnique()
                         .HasDatabaseName("ix_base_plans_design_id");
-
-                    b.HasIndex("SetId")
-                        .HasDatabaseName("ix_base_plans_set_id");
 
                     b.HasIndex("WorkshopId")
                         .HasDatabaseName("ix_base_plans_workshop_id");
@@ -1592,6 +1585,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(40)")
                         .HasColumnName("label");
 
+                    b.Property<int?>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
                     b.Property<Guid?>("ParentId")
                         .HasColumnType("uuid")
                         .HasColumnName("parent_id");
@@ -1629,6 +1626,8 @@ namespace Lowfell.Store.Migrations
 
                     b.ToTable("pieces", null, t =>
                         {
+                            t.HasCheckConstraint("ck_pieces_number", "number between 1 and 2000");
+
                             t.HasCheckConstraint("ck_pieces_parent", "parent_id is null or parent_id <> id");
                         });
                 });
@@ -2324,10 +2323,6 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("round");
 
-                    b.Property<Guid>("SetId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("set_id");
-
                     b.Property<decimal>("TileHeightMm")
                         .HasPrecision(12, 4)
                         .HasColumnType("numeric(12,4)")
@@ -2357,9 +2352,6 @@ namespace Lowfell.Store.Migrations
 
                     b.HasIndex("DesignId")
                         .HasDatabaseName("ix_trials_design_id");
-
-                    b.HasIndex("SetId")
-                        .HasDatabaseName("ix_trials_set_id");
 
                     b.HasIndex("WorkshopId")
                         .HasDatabaseName("ix_trials_workshop_id");
@@ -2929,6 +2921,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(120)")
                         .HasColumnName("name");
 
+                    b.Property<int?>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
                     b.Property<int>("Position")
                         .HasColumnType("integer")
                         .HasColumnName("position");
@@ -3035,6 +3031,8 @@ namespace Lowfell.Store.Migrations
 
                             t.HasCheckConstraint("ck_zones_lengths", "edge_mm >= 0 and joint_mm >= 0 and smallest_detail_mm > 0");
 
+                            t.HasCheckConstraint("ck_zones_number", "number between 1 and 100000");
+
                             t.HasCheckConstraint("ck_zones_orientation", "up_share >= 0 and side_share >= 0 and down_share >= 0 and abs(up_share + side_share + down_share - 1) < 0.001");
 
                             t.HasCheckConstraint("ck_zones_relief", "relief in ('smooth', 'light', 'deep')");
@@ -3093,13 +3091,6 @@ namespace Lowfell.Store.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_base_plans_designs_design_id");
-
-                    b.HasOne("Lowfell.Store.Rows.SetRow", null)
-                        .WithMany()
-                        .HasForeignKey("SetId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_base_plans_sets_set_id");
 
                     b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
                         .WithMany()
@@ -3652,13 +3643,6 @@ namespace Lowfell.Store.Migrations
                         .HasForeignKey("DesignId")
                         .OnDelete(DeleteBehavior.SetNull)
                         .HasConstraintName("fk_trials_designs_design_id");
-
-                    b.HasOne("Lowfell.Store.Rows.SetRow", null)
-                        .WithMany()
-                        .HasForeignKey("SetId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_trials_sets_set_id");
 
                     b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
                         .WithMany()

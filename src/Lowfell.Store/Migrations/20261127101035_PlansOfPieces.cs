@@ -11,9 +11,21 @@ namespace Lowfell.Store.Migrations
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropForeignKey(
+                name: "fk_trials_sets_set_id",
+                table: "trials");
+
+            migrationBuilder.DropIndex(
+                name: "ix_trials_set_id",
+                table: "trials");
+
             migrationBuilder.DropCheckConstraint(
                 name: "ck_layers_details",
                 table: "layers");
+
+            migrationBuilder.DropColumn(
+                name: "set_id",
+                table: "trials");
 
             migrationBuilder.AddColumn<decimal>(
                 name: "face_width_mm",
@@ -23,10 +35,22 @@ namespace Lowfell.Store.Migrations
                 scale: 4,
                 nullable: true);
 
+            migrationBuilder.AddColumn<int>(
+                name: "number",
+                table: "zones",
+                type: "integer",
+                nullable: true);
+
             migrationBuilder.AddColumn<Guid>(
                 name: "design_id",
                 table: "trials",
                 type: "uuid",
+                nullable: true);
+
+            migrationBuilder.AddColumn<int>(
+                name: "number",
+                table: "pieces",
+                type: "integer",
                 nullable: true);
 
             migrationBuilder.AlterColumn<decimal>(
@@ -89,7 +113,6 @@ namespace Lowfell.Store.Migrations
                 {
                     id = table.Column<Guid>(type: "uuid", nullable: false),
                     workshop_id = table.Column<Guid>(type: "uuid", nullable: false),
-                    set_id = table.Column<Guid>(type: "uuid", nullable: false),
                     design_id = table.Column<Guid>(type: "uuid", nullable: false),
                     body = table.Column<string>(type: "jsonb", nullable: false),
                     created_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
@@ -103,12 +126,6 @@ namespace Lowfell.Store.Migrations
                         name: "fk_base_plans_designs_design_id",
                         column: x => x.design_id,
                         principalTable: "designs",
-                        principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                    table.ForeignKey(
-                        name: "fk_base_plans_sets_set_id",
-                        column: x => x.set_id,
-                        principalTable: "sets",
                         principalColumn: "id",
                         onDelete: ReferentialAction.Cascade);
                     table.ForeignKey(
@@ -154,10 +171,20 @@ namespace Lowfell.Store.Migrations
                 table: "zones",
                 sql: "face_width_mm > 0 and face_width_mm <= 10000");
 
+            migrationBuilder.AddCheckConstraint(
+                name: "ck_zones_number",
+                table: "zones",
+                sql: "number between 1 and 100000");
+
             migrationBuilder.CreateIndex(
                 name: "ix_trials_design_id",
                 table: "trials",
                 column: "design_id");
+
+            migrationBuilder.AddCheckConstraint(
+                name: "ck_pieces_number",
+                table: "pieces",
+                sql: "number between 1 and 2000");
 
             migrationBuilder.AddCheckConstraint(
                 name: "ck_layers_details",
@@ -191,11 +218,6 @@ namespace Lowfell.Store.Migrations
                 unique: true);
 
             migrationBuilder.CreateIndex(
-                name: "ix_base_plans_set_id",
-                table: "base_plans",
-                column: "set_id");
-
-            migrationBuilder.CreateIndex(
                 name: "ix_base_plans_workshop_id",
                 table: "base_plans",
                 column: "workshop_id");
@@ -221,7 +243,36 @@ namespace Lowfell.Store.Migrations
                 principalColumn: "id",
                 onDelete: ReferentialAction.SetNull);
 
-            // Both are undone like the rest. A plan that a layer had as a mere number stays as usual in all that can be asked of it now: how such
+            // The turn of every piece in its design, and of every zone in its set; where there are some already, in the order their ids were made in.
+            migrationBuilder.Sql("""
+                create function piece_number() returns trigger language plpgsql as $$
+                begin
+                  if new.number is null or (tg_op = 'UPDATE' and new.design_id <> old.design_id) then
+                    select coalesce(max(number), 0) + 1 into new.number from pieces where design_id = new.design_id;
+                    if new.number > 2000 then
+                      select min(n) into new.number from generate_series(1, 2000) n where not exists (select from pieces p where p.design_id = new.design_id and p.number = n);
+                    end if;
+                  end if;
+                  return new;
+                end $$;
+                create function zone_number() returns trigger language plpgsql as $$
+                begin
+                  if new.number is null then
+                    select coalesce(max(z.number), 0) + 1 into new.number from zones z join designs d on d.id = z.design_id where d.set_id = (select set_id from designs where id = new.design_id);
+                  end if;
+                  return new;
+                end $$;
+                alter table pieces disable trigger user;
+                alter table zones disable trigger user;
+                update pieces p set number = n.turn from (select id, row_number() over (partition by design_id order by left(id::text, 13), length(label), label) as turn from pieces) n where n.id = p.id and n.turn <= 2000;
+                update zones z set number = n.turn from (select z.id, row_number() over (partition by d.set_id order by left(z.id::text, 13), d.position, z.position) as turn from zones z join designs d on d.id = z.design_id) n where n.id = z.id;
+                alter table pieces enable trigger user;
+                alter table zones enable trigger user;
+                create trigger number before insert or update of design_id on pieces for each row execute function piece_number();
+                create trigger number before insert on zones for each row execute function zone_number();
+                """);
+
+            // Trays and marks are undone like the rest. A plan that a layer had as a mere number stays as usual in all that can be asked of it now: how such
             // layers lie is reckoned from the layer, and not kept with it.
             migrationBuilder.Sql("""
                 create trigger journal after insert or update or delete on base_plans for each row execute function journal_kept('id');
