@@ -51,7 +51,7 @@ public sealed class Page(IWebDriver driver)
     {
         Wait(d =>
         {
-            d.FindElement(By.CssSelector(css)).Click();
+            Hand(d.FindElement(By.CssSelector(css)));
             return true;
         });
         Homed();
@@ -61,10 +61,18 @@ public sealed class Page(IWebDriver driver)
     {
         Wait(d =>
         {
-            WithText(d, tag, text).Click();
+            Hand(WithText(d, tag, text));
             return true;
         });
         Homed();
+    }
+
+    /// <summary>A click on what cannot be clicked yet would be lost: a hand waits until it can.</summary>
+    private static void Hand(IWebElement on)
+    {
+        if (!on.Enabled)
+            throw new ElementNotInteractableException("It cannot be clicked now.");
+        on.Click();
     }
 
     /// <summary>Whatever was done, something has the focus: keys and screen readers go on from there.</summary>

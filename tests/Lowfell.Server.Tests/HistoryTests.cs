@@ -209,6 +209,42 @@ public sealed class HistoryTests(LowfellServer server) : IClassFixture<LowfellSe
     }
 
     [Fact]
+    public async Task What_is_removed_takes_its_trays_trials_and_tiles_along_and_brings_them_back()
+    {
+        var painter = new Painter(server, 0, "tray");
+        await painter.Begin();
+        var copy = (await painter.Do(HttpMethod.Post, $"/api/sets/{await server.SetId()}/copies", new { })).Text("id");
+        var (bases, trials) = ($"/api/bases/{copy}", $"/api/trials/{copy}");
+        var at = $"{bases}/{(await server.Get(bases))["designs"]![0]!.Text("designId")}";
+        await painter.Do(HttpMethod.Put, at, new JsonObject { ["wish"] = (await server.Get(at))["wish"]!.DeepClone() });
+        var zone = (await painter.Sheet(Guid.Parse(copy)))["designs"]!.AsArray().Single(d => d!.Text("name") == "Mud-and-salt base")!["zones"]!.AsArray().Single(z => z!.Text("name") == "Fen mud")!.Text("id");
+        var layer = (await server.Get($"/api/plan/zones/{zone}"))["layers"]![3]!;
+        var levels = new JsonArray([.. new[] { 1, 2, 3 }.Select(coats => { var l = layer.Copy(); l["coats"] = coats; return l; })]);
+        var factors = new JsonArray(new JsonObject { ["layerId"] = layer["id"]!.DeepClone(), ["levels"] = levels });
+        var trial = await painter.Do(HttpMethod.Post, trials, new JsonObject { ["id"] = Guid.NewGuid(), ["zoneId"] = zone, ["name"] = "How much ground?", ["tile"] = new JsonObject { ["widthMm"] = 40, ["heightMm"] = 40 }, ["factors"] = factors });
+        await painter.Do(HttpMethod.Post, $"{trials}/{trial.Text("id")}/bench", null);
+        var tile = (await painter.Sheet(Guid.Parse(copy)))["designs"]!.AsArray()[^1]!.Text("id");
+        async Task<string> All() => (await server.Get(at)).ToJsonString() + (await server.Get($"{trials}/{trial.Text("id")}")).ToJsonString() + (await server.Get(bases)).ToJsonString();
+
+        // First the zone alone, then the tile's design, then the tray's, then all of it.
+        foreach (var path in new[] { $"zones/{zone}", $"designs/{tile}", $"designs/{at.Split('/')[^1]}", $"sets/{copy}" })
+        {
+            var before = await All();
+            Assert.True((await painter.Do(HttpMethod.Delete, $"/api/{path}", null))["removed"]!.GetValue<bool>());
+            for (var turns = 0; turns < 2; turns++)
+            {
+                var (status, body) = await painter.Undo();
+                Assert.True(status == 200, path + body.ToJsonString());
+                Assert.Equal(Unversioned(before), Unversioned(await All()));
+                if (turns == 0)
+                    Assert.Equal(200, (await painter.Redo()).Status);
+            }
+        }
+    }
+
+    private static string Unversioned(string json) => System.Text.RegularExpressions.Regex.Replace(json, "\"version\":\\d+", "");
+
+    [Fact]
     public async Task Work_is_put_away_and_never_torn_out()
     {
         var painter = new Painter(server, 0, "archivist");

@@ -107,7 +107,7 @@ internal static class TrayReader
         if (kind == ElementKind.Plank)
             return null;
         var found = design.Zones.SelectMany(z => graph.Layers(z.TreatmentId).Where(l => l.Technique == technique).Select(l => (z, l))).ToList();
-        
+
         // Two such layers: the first for what is more usual.
         return found.Count == 0 ? null : kind is ElementKind.Reed or ElementKind.Cork ? found[^1] : found[0];
     }

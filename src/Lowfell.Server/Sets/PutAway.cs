@@ -7,7 +7,7 @@ namespace Lowfell.Server.Sets;
 
 /// <summary>
 /// Putting away, bringing back, removing. What nothing refers to is removed, and can be brought back for a month by undoing that step;
-/// what work, pots or accepted remarks refer to is only put away, so that everything that was done still tells where.
+/// what work, pots, accepted remarks or tiles that were looked at refer to is only put away, so that everything that was done still tells where.
 /// </summary>
 internal static class PutAway
 {

@@ -193,7 +193,7 @@ internal static class SetCopies
             var copy = new DesignRow { SetId = into, Name = name, Position = position, Silhouette = was.Silhouette, Substrate = was.Substrate };
             foreach (var zone in was.Zones)
             {
-                
+
                 // Elsewhere plans over pieces are to come out the same, and beside the original they are not.
                 var twin = Zone(zone, copy.Id, was.SetId == into ? null : zone.Number);
                 zones[zone.Id] = twin.Id;

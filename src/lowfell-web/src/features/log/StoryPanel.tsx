@@ -68,12 +68,12 @@ export function StoryPanel(props: { setId: string; designs: Schema["PlanOverview
           onChange={setZoneId}
         />
       </div>
-      {log.data && entries.length === 0 && (
+      {log.data && entries.length + marks.length === 0 && (
         <p className="text-soft">
           Nothing yet. What is done at the bench, and what happens to pots, is written here by itself.
         </p>
       )}
-      {evenings(entries).map((e) => (
+      {evenings(entries, marks).map((e) => (
         <section key={e.day} aria-label={dayWords(e.day)} className="mb-5 break-inside-avoid-page">
           <h2 className="sticky top-0 z-[1] flex flex-wrap items-baseline gap-x-3 border-b border-line bg-paper py-1 text-sm font-semibold">
             {dayWords(e.day)}
@@ -87,11 +87,9 @@ export function StoryPanel(props: { setId: string; designs: Schema["PlanOverview
             {e.entries.map((x) => (
               <Line key={x.id} entry={x} setId={setId} timeZone={timeZone} />
             ))}
-            {marks
-              .filter((m) => m.session === e.day)
-              .map((m) => (
-                <Marks key={`${m.at} ${m.piece} ${m.zone}`} marks={m} timeZone={timeZone} />
-              ))}
+            {e.marks.map((m) => (
+              <Marks key={`${m.at} ${m.piece} ${m.zone}`} marks={m} timeZone={timeZone} />
+            ))}
           </ul>
         </section>
       ))}

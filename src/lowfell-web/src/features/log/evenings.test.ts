@@ -20,6 +20,30 @@ describe("the log by evenings", () => {
     expect(evenings([])).toEqual([]);
   });
 
+  it("puts what came out otherwise into its evening, or makes one for it", () => {
+    const marks = (session: string, piece: string) =>
+      ({ session, piece, at: `${session}T20:00:00Z` }) as Parameters<typeof evenings>[1] extends
+        readonly (infer M)[] | undefined
+        ? M
+        : never;
+    const found = evenings(
+      [entry("2026-11-20"), entry("2026-11-18")],
+      [
+        marks("2026-11-21", "W9"),
+        marks("2026-11-20", "W2"),
+        marks("2026-11-19", "W3"),
+        marks("2026-11-01", "W1"),
+      ],
+    );
+    expect(found.map((e) => [e.day, e.entries.length, e.marks.map((m) => m.piece).join()])).toEqual([
+      ["2026-11-21", 0, "W9"],
+      ["2026-11-20", 1, "W2"],
+      ["2026-11-19", 0, "W3"],
+      ["2026-11-18", 1, ""],
+      ["2026-11-01", 0, "W1"],
+    ]);
+  });
+
   it("says kinds as a painter does", () => {
     expect([kindWords("given"), kindWords("mishap"), kindWords("made")]).toEqual(["laid", "mishap", "mixed"]);
   });

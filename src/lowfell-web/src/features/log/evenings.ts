@@ -2,17 +2,36 @@ import type { Schema } from "../../api/client";
 import type { Entry } from "./types";
 
 /** An evening at the bench, newest first, with what happened in it. */
-export type Evening = { day: string; entries: Entry[]; minutes: number; painters: string[] };
+export type Evening = {
+  day: string;
+  entries: Entry[];
+  marks: Schema["LogMarks"][];
+  minutes: number;
+  painters: string[];
+};
 
-/** What happened, put together by evenings; both stay in the order in which they come. */
-export function evenings(entries: readonly Entry[]): Evening[] {
+const begun = (day: string): Evening => ({ day, entries: [], marks: [], minutes: 0, painters: [] });
+
+/**
+ * What happened, and what came out otherwise than planned, put together by evenings; each stays in the order in which it comes. An evening
+ * on which something was only noted is one too.
+ */
+export function evenings(entries: readonly Entry[], marks: readonly Schema["LogMarks"][] = []): Evening[] {
   const found: Evening[] = [];
   for (const e of entries) {
     let at = found.at(-1);
-    if (at?.day !== e.session) found.push((at = { day: e.session, entries: [], minutes: 0, painters: [] }));
+    if (at?.day !== e.session) found.push((at = begun(e.session)));
     at.entries.push(e);
     if (!e.takenBack && e.counts) at.minutes += e.minutes ?? 0;
     if (!at.painters.includes(e.painter)) at.painters.push(e.painter);
+  }
+  for (const m of marks) {
+    let at = found.find((e) => e.day === m.session);
+    if (!at) {
+      const later = found.findIndex((e) => e.day < m.session);
+      found.splice(later < 0 ? found.length : later, 0, (at = begun(m.session)));
+    }
+    at.marks.push(m);
   }
   return found;
 }

@@ -10,7 +10,7 @@ import { Choice, TextField } from "../../kit/Field";
 import { NumberField } from "../../kit/NumberField";
 import { useChange } from "../../shared/useChange";
 import { FactorFields } from "./FactorFields";
-import { read, usual, type Draft } from "./levels";
+import { less, read, usual, type Draft } from "./levels";
 import { Proposals } from "./Proposals";
 import { TileDrawing } from "./TileDrawing";
 import type { Factor } from "./types";
@@ -78,6 +78,12 @@ export function NewTrial(props: {
       }),
     );
     if (made) props.onMade(id);
+  };
+  const leaveOut = (alike: Schema["TrialAlike"]) => {
+    const left = seen && less(factors, seen, alike);
+    if (!left) return;
+    setProposed({ words: proposed?.words ?? "", factors: left });
+    setDrafts([]);
   };
   const another = () => {
     const layer = layers.find((l) => l.paint.length > 0 && !drafts.some((d) => d.layerId === l.id));
@@ -190,9 +196,20 @@ export function NewTrial(props: {
                 {seen.cells.length} fields of {seen.cells[0]!.widthMm.toFixed(0)} ×{" "}
                 {seen.cells[0]!.heightMm.toFixed(0)} mm; tape is laid {seen.maskingMoves} times
               </p>
+              {proposed &&
+                seen.factors.map((f) => (
+                  <p key={f.layerId} className="text-xs">
+                    <b>{f.words}</b>: {f.levels.join(", ")}
+                  </p>
+                ))}
               {seen.alike.map((a) => (
                 <p key={a.words} className="border-l-4 border-tide bg-tide-wash px-2 py-1 text-xs">
                   {a.words}
+                  {less(factors, seen, a) && (
+                    <Button className="mt-1 block" onClick={() => leaveOut(a)}>
+                      Leave it out
+                    </Button>
+                  )}
                 </p>
               ))}
             </>

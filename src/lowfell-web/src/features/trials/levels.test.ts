@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { read, usual } from "./levels";
+import { less, read, usual } from "./levels";
+import type { Factor, Trial } from "./types";
 import type { Layer } from "./types";
 
 const layer = {
@@ -42,5 +43,32 @@ describe("levels as they are written", () => {
     expect(of("coats", "1,2,3,4,5,6")).toEqual({ fault: "At most 5 levels." });
     expect(of("heaviness", "0, 1")).toHaveProperty("fault");
     expect(of("thinning", "thin, thinner")).toHaveProperty("fault");
+  });
+});
+
+describe("levels that nobody could tell apart", () => {
+  const coats = (layerId: string, count: number) =>
+    ({ layerId, levels: Array.from({ length: count }, (_, n) => ({ coats: n })) }) as unknown as Factor;
+  const cells = (held: number[]) =>
+    ({ cells: [{ held: true, levels: held }] }) as unknown as Pick<Trial, "cells">;
+  const alike = (factor: number, first: number, second: number) => ({
+    factor,
+    first,
+    second,
+    difference: 0.4,
+    words: "",
+  });
+  const left = (f: Factor[] | null) => f?.map((x) => x.levels.map((l) => l!.coats));
+
+  it("lose the second, unless that is the one held beside the model", () => {
+    expect(left(less([coats("a", 3), coats("b", 2)], cells([0, 0]), alike(0, 1, 2)))).toEqual([
+      [0, 1],
+      [0, 1],
+    ]);
+    expect(left(less([coats("a", 3)], cells([2]), alike(0, 1, 2)))).toEqual([[0, 2]]);
+  });
+  it("make a layer plain again of which two were all, and leave no trial without a layer", () => {
+    expect(left(less([coats("a", 2), coats("b", 3)], cells([0, 0]), alike(0, 0, 1)))).toEqual([[0, 1, 2]]);
+    expect(less([coats("a", 2)], cells([0]), alike(0, 0, 1))).toBeNull();
   });
 });

@@ -1,5 +1,5 @@
 import { readRatio } from "../../shared/words";
-import type { Factor, Layer } from "./types";
+import type { Factor, Layer, Trial } from "./types";
 
 /** What can be varied about a layer, and how its levels are written. */
 export const kinds = {
@@ -71,4 +71,21 @@ export function read(
   if (levels.length > MOST_LEVELS) return { fault: `At most ${MOST_LEVELS} levels.` };
   // A level that leaves the layer out is null, which the description of the API has no word for within a list.
   return { factor: { layerId: layer.id, levels: levels as Layer[] } };
+}
+
+/**
+ * A trial without one of two levels that nobody could tell apart: not the one that is held beside the model. A factor of which one level is left is none
+ * any more; null where nothing would be left to try.
+ */
+export function less(
+  factors: readonly Factor[],
+  trial: Pick<Trial, "cells">,
+  alike: Trial["alike"][number],
+): Factor[] | null {
+  const held = trial.cells.find((c) => c.held)?.levels[alike.factor];
+  const out = held === alike.second ? alike.first : alike.second;
+  const left = factors
+    .map((f, i) => (i === alike.factor ? { ...f, levels: f.levels.filter((_, l) => l !== out) } : f))
+    .filter((f) => f.levels.length >= FEWEST_LEVELS);
+  return left.length > 0 ? left : null;
 }
