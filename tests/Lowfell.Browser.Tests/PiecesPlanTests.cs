@@ -122,6 +122,14 @@ public sealed class PiecesPlanTests(BrowserSession session) : IClassFixture<Brow
         page.Fill("Across", "40 mm");
         page.Keys(Keys.Tab);
         page.SeeText("span", "40 mm round");
+
+        // A flat more, put where it belongs by the arrows and by hand.
+        page.ClickText("button", "Another flat");
+        const string Flat = "[aria-label='Flats from above'] g:last-of-type";
+        page.See(Flat + "[aria-label$='in the middle']").SendKeys(Keys.Shift + Keys.ArrowRight + Keys.ArrowRight + Keys.ArrowRight);
+        page.See(Flat + "[aria-label$=', right']");
+        new OpenQA.Selenium.Interactions.Actions(page.Driver).DragAndDropToOffset(page.See(Flat), -80, 0).Perform();
+        page.See(Flat + "[aria-label$='left']");
         Assert.Empty(page.Axe("aside"));
         page.ClickText("button", "Keep them");
         page.SeeText("[data-said]", "The bases are kept");

@@ -38,6 +38,7 @@ public sealed class TrialsTests(BrowserSession session) : IClassFixture<BrowserS
         page.Press("x");
         page.SeeText("[role=dialog] h2", "A new trial");
         page.ClickText("[role=dialog] button", "Vary a layer of your own choice");
+        page.Choose("In what 1", "coats");
         page.Fill("Levels 1", "1, two");
         page.SeeText("[role=dialog] fieldset", "Write whole numbers of coats");
         page.Fill("Levels 1", "1, 2, 3");

@@ -162,6 +162,35 @@ public sealed class TrialTests(LowfellServer server) : IClassFixture<LowfellServ
     }
 
     [Fact]
+    public async Task A_tile_has_the_relief_of_the_zone_or_one_of_its_own()
+    {
+        var (ask, _) = await Ask();
+        async Task<JsonNode> On(string? relief)
+        {
+            var asked = ask.Copy().AsObject();
+            (asked["id"], asked["tile"]!["relief"]) = (Guid.NewGuid(), relief);
+            var (status, trial) = await server.Send(HttpMethod.Post, await Root(), asked);
+            Assert.True(status == 201, trial.ToJsonString());
+            return trial;
+        }
+
+        static string Raised(JsonNode trial) => string.Join(' ', trial["cells"]!.AsArray().Select(c => c!["raised"]!.ToJsonString()));
+        var (zones, smooth) = (await On(null), await On("smooth"));
+        var own = (await server.Get($"/api/plan/zones/{await server.ZoneId("Mud-and-salt base", "Fen mud")}"))["zone"]!.Text("relief");
+        Assert.Null(zones["tile"]!["relief"]);
+        Assert.Equal("smooth", (await server.Get($"{await Root()}/{smooth.Text("id")}"))["tile"]!.Text("relief"));
+        Assert.Equal(Raised(zones), Raised(await On(own)));
+        Assert.NotEqual(Raised(zones), Raised(smooth));
+
+        // On the bench it is what it is, and what is read of it is read of that.
+        await server.Send(HttpMethod.Post, $"{await Root()}/{smooth.Text("id")}/bench", null);
+        var tile = (await server.Get($"/api/plan/sets/{await server.SetId()}"))["designs"]!.AsArray().Last(d => d!.Text("name").StartsWith("Tile: ", StringComparison.Ordinal))!;
+        var zone = (await server.Get($"/api/plan/zones/{tile["zones"]![0]!.Text("id")}"))["zone"]!;
+        Assert.Equal("smooth", zone.Text("relief"));
+        Assert.Equal(400, (await server.Send(HttpMethod.Post, $"{await Root()}/look", new JsonObject { ["zoneId"] = ask["zoneId"]!.DeepClone(), ["tile"] = new JsonObject { ["widthMm"] = 40, ["heightMm"] = 40, ["relief"] = "hilly" }, ["factors"] = ask["factors"]!.DeepClone() })).Status);
+    }
+
+    [Fact]
     public async Task A_tile_on_the_bench_is_a_piece_like_any_other_with_the_steps_as_its_layers()
     {
         var trial = await Kept();

@@ -1,5 +1,7 @@
 using System.Globalization;
+using Lowfell.Core.Layers;
 using Lowfell.Core.Sessions;
+using Lowfell.Core.Variation;
 using Lowfell.Core.Words;
 using Lowfell.Server.Stacks;
 using Lowfell.Store;
@@ -51,18 +53,21 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
         var until = ask.Before?.At;
         var zones = graph.Places.Where(p => ask.ZoneId is null || p.Zone.Id == ask.ZoneId).Select(p => p.Zone.Id).ToList();
         var rows = await db.MarksDone.AsNoTracking().Where(m => zones.Contains(m.ZoneId) && (ask.PieceId == null || m.PieceId == ask.PieceId) && (from == null || m.At >= from) && (until == null || m.At < until)).OrderByDescending(m => m.At).Take(ask.Most).ToListAsync(stop);
-        return rows.Select(Word).OfType<LogMarks>().ToList();
+        var told = new Dictionary<MarksDoneRow, LogMarks>();
+        foreach (var of in rows.GroupBy(r => (r.ZoneId, r.LineId)))
+            if (graph.Find(of.Key.ZoneId) is { } at && at.Layers.FirstOrDefault(l => l.Id == of.Key.LineId) is { Varied: { } varied } layer)
+            {
+                var plan = PlanOfPieces.Of(at, layer, varied);
+                foreach (var row in of)
+                    told[row] = Word(row, at, layer, plan.Pieces.FirstOrDefault(p => p.Piece.Id == row.PieceId)?.Marks.Marks ?? []);
+            }
+
+        return rows.Where(told.ContainsKey).Select(r => told[r]).ToList();
     }
 
-    private LogMarks? Word(MarksDoneRow row)
-    {
-        if (graph.Find(row.ZoneId) is not { } at || at.Layers.FirstOrDefault(l => l.Id == row.LineId) is not { Varied: { } varied } layer)
-            return null;
-        var planned = PlanOfPieces.Of(at, layer, varied).Pieces.FirstOrDefault(p => p.Piece.Id == row.PieceId)?.Marks.Marks ?? [];
-        return new LogMarks(
-            Session(row.At), row.At, graph.Plan.PieceLabels.GetValueOrDefault(row.PieceId, "?"), at.Zone.Name, at.Design.Name, EnumWords.Of(layer.Technique), row.Marks, row.MeanMm, planned.Count,
-            planned.Count > 0 ? Math.Round(planned.Average(m => m.SizeMm), 1) : 0, row.Note);
-    }
+    private LogMarks Word(MarksDoneRow row, Place at, Layer layer, IReadOnlyList<PlacedMark> planned) => new(
+        Session(row.At), row.At, graph.Plan.PieceLabels.GetValueOrDefault(row.PieceId, "?"), at.Zone.Name, at.Design.Name, EnumWords.Of(layer.Technique), row.Marks, row.MeanMm, planned.Count,
+        planned.Count > 0 ? Math.Round(planned.Average(m => m.SizeMm), 1) : 0, row.Note);
 
     /// <summary>A place in the log, as it travels.</summary>
     public static string Mark(DateTimeOffset at, long sequence) => FormattableString.Invariant($"{at.UtcTicks}-{sequence}");
@@ -72,7 +77,7 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
             ? (new DateTimeOffset(at, TimeSpan.Zero), sequence) : null;
 
     private sealed record Row(
-        Guid Id, WorkKind Kind, long Sequence, DateTimeOffset At, string Actor, Guid? ZoneId, Guid? LineId, Core.Layers.Technique? Technique, string Pot, string Note, string SavedBy, decimal? Minutes, bool Counts, decimal? EstimateMinutes, bool TakenBack,
+        Guid Id, WorkKind Kind, long Sequence, DateTimeOffset At, string Actor, Guid? ZoneId, Guid? LineId, Technique? Technique, string Pot, string Note, string SavedBy, decimal? Minutes, bool Counts, decimal? EstimateMinutes, bool TakenBack,
         List<Guid> Pieces);
 
     /// <summary>Newest first. What happens to pots alone is no set's; it is told with every set of the workshop.</summary>

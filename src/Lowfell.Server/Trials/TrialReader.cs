@@ -16,11 +16,14 @@ using Microsoft.EntityFrameworkCore;
 namespace Lowfell.Server.Trials;
 
 /// <summary>A trial that was read: the stack it came from and its factors, with materials.</summary>
-internal sealed record Asked(Place At, IReadOnlyList<Layer> Stack, IReadOnlyList<TrialFactor> Factors, Tile Tile)
+internal sealed record Asked(Place At, IReadOnlyList<Layer> Stack, IReadOnlyList<TrialFactor> Factors, Tile Tile, Relief? Relief = null)
 {
     public IReadOnlyList<int> Held => TrialStacks.Held(Stack, Factors);
 
-    public StackView View { get; } = new(At.Context, Stack);
+    /// <summary>The zone as the tile is: with the relief of that.</summary>
+    public Zone Ground { get; } = Relief is { } relief && relief != At.Context.Zone.Relief ? At.Context.Zone with { Relief = relief, Shares = Zone.UsualShares(relief) } : At.Context.Zone;
+
+    public StackView View => field ??= new(At.Context with { Zone = Ground }, Stack);
 
     public static string Key(IReadOnlyList<int> levels) => string.Join(' ', levels);
 }
@@ -63,7 +66,7 @@ internal static class TrialReader
                 read.Add(factor);
             }
 
-        return faults.Any ? null : new Asked(at, stack, read, new Tile(tile!.WidthMm, tile.HeightMm, tile.Round));
+        return faults.Any ? null : new Asked(at, stack, read, new Tile(tile!.WidthMm, tile.HeightMm, tile.Round), tile.Relief);
     }
 
     private static TrialFactor? ReadOne(Place at, IReadOnlyList<Layer> stack, TrialFactorDto? entry, string field, Faults faults)
@@ -104,7 +107,7 @@ internal static class TrialReader
     {
         var (body, faults) = (Body(row), new Faults());
         var stack = LayerWords.Read(body.Stack, at.Graph.Materials, faults);
-        return stack is null ? null : Read(at, stack, new TileDto((double)row.TileWidthMm, (double)row.TileHeightMm, row.Round), body.Factors, faults);
+        return stack is null ? null : Read(at, stack, new TileDto((double)row.TileWidthMm, (double)row.TileHeightMm, row.Round, row.Relief), body.Factors, faults);
     }
 
     /// <summary>Everything there is to say of a trial.</summary>
@@ -118,7 +121,7 @@ internal static class TrialReader
         var runs = layout?.Cells.Select(c => (Cell: c, Run: asked.View.Predict(TrialStacks.Of(asked.Stack, asked.Factors, c.Levels)))).ToList() ?? [];
         var cells = Cells(asked, runs, looks, learned);
         return new TrialReading(
-            row?.Id, row?.Version, at.Graph.Set.Id, at.Graph.Workshop.Id, at.Zone.Id, at.Zone.Name, at.Design.Name, name, new TileDto(asked.Tile.WidthMm, asked.Tile.HeightMm, asked.Tile.Round), Round(left), Round(top), factors, refusal,
+            row?.Id, row?.Version, at.Graph.Set.Id, at.Graph.Workshop.Id, at.Zone.Id, at.Zone.Name, at.Design.Name, name, new TileDto(asked.Tile.WidthMm, asked.Tile.HeightMm, asked.Tile.Round, asked.Relief), Round(left), Round(top), factors, refusal,
             cells, Alikes(asked, runs, factors), layout is null ? [] : Steps(asked, layout, factors), layout?.MaskingMoves ?? 0,
             learned is null ? null : new TrialLesson(learned.Taught.Select(t => new TrialTaught(t.Material.Id, t.Material.Name, Round(t.Before.Hiding), Round(t.Before.Tint), Round(t.After.Hiding), Round(t.After.Tint))).ToList(), Round(learned.MissedBefore), Round(learned.MissedAfter), takenOver),
             row?.Chosen ?? "", treatment.Id, treatment.Version, row?.PutAwayAt is not null, row?.DesignId is { } design && at.Graph.Designs.Any(d => d.Id == design));
@@ -131,7 +134,7 @@ internal static class TrialReader
         var heldKey = Asked.Key(asked.Held);
         var heldRun = runs.First(r => Asked.Key(r.Cell.Levels) == heldKey).Run;
         Seen Mean(StackRun run) => run.Count > 0 ? run[^1].Average : run.SeenBelow(0).Field;
-        var (zone, metres) = (asked.At.Context.Zone, (double)asked.At.Graph.Set.TableMetres);
+        var (zone, metres) = (asked.Ground, (double)asked.At.Graph.Set.TableMetres);
         return runs.Select(r =>
         {
             var (cell, run) = r;

@@ -109,6 +109,7 @@ public static class TrialsEndpoints
             TileWidthMm = (decimal)asked.Tile.WidthMm,
             TileHeightMm = (decimal)asked.Tile.HeightMm,
             Round = asked.Tile.Round,
+            Relief = asked.Relief,
             Body = TrialReader.Write(new TrialBody(asked.Stack.Select(LayerWords.ToDto).ToList(), asked.Factors.Select(f => new TrialFactorDto(f.Layer, f.Levels.Select(l => l is null ? null : LayerWords.ToDto(l)).ToList())).ToList())),
             CreatedAt = write.Now,
         });
@@ -133,7 +134,7 @@ public static class TrialsEndpoints
         write.Says(entry.PutAway is { } away ? $"{(away ? "Put away" : "Brought back")} the trial {row.Name}" : $"Changed the trial {row.Name}");
         row.Name = entry.Name?.Trim() ?? row.Name;
         if (entry.Tile is { } tile)
-            (row.TileWidthMm, row.TileHeightMm, row.Round) = ((decimal)tile.WidthMm, (decimal)tile.HeightMm, tile.Round);
+            (row.TileWidthMm, row.TileHeightMm, row.Round, row.Relief) = ((decimal)tile.WidthMm, (decimal)tile.HeightMm, tile.Round, tile.Relief);
         if (entry.PutAway is { } gone)
             row.PutAwayAt = gone ? row.PutAwayAt ?? write.Now : null;
         if (!await write.Fits(row, entry.Version))

@@ -4,8 +4,8 @@ using Lowfell.Server.Stacks;
 
 namespace Lowfell.Server.Trials;
 
-/// <summary>What a trial is laid on, true size in mm; of a round one the largest square inside is used.</summary>
-public sealed record TileDto(double WidthMm, double HeightMm, bool Round = false);
+/// <summary>What a trial is laid on, true size in mm; of a round one the largest square inside is used. Without a relief it has that of the zone.</summary>
+public sealed record TileDto(double WidthMm, double HeightMm, bool Round = false, Relief? Relief = null);
 
 /// <summary>What is varied: a layer of the treatment, and two to five ways to lay it; null leaves it out.</summary>
 public sealed record TrialFactorDto(Guid LayerId, IReadOnlyList<LayerDto?> Levels);

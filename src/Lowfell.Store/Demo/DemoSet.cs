@@ -55,7 +55,7 @@ public static class DemoSet
     {
         var (walls, coping) = (set.Designs[0], set.Designs[0].Zones.Single(z => z.Name == "Coping"));
         var stipple = await Revisions.Layers(db).FirstAsync(l => l.TreatmentId == coping.TreatmentId && l.Technique == Technique.Stipple, stop);
-        db.Add(new MarksDoneRow { ZoneId = coping.Id, LineId = stipple.LineId, PieceId = walls.Pieces.Single(p => p.Label == "W2").Id, Marks = 2, MeanMm = 31, Note = "two ran into one", At = now.AddDays(-2) });
+        db.Add(new MarksDoneRow { ZoneId = coping.Id, LineId = stipple.LineId, PieceId = walls.Pieces.Single(p => p.Label == "W2").Id, Marks = 2, MeanMm = 31, Note = "two ran into one", At = now.AddHours(-29) });
     }
 
     private static IEnumerable<DesignRow> Designs(Dictionary<string, TreatmentRow> t)

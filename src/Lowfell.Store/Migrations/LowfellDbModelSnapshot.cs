@@ -2316,6 +2316,11 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("put_away_at");
 
+                    b.Property<string>("Relief")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("relief");
+
                     b.Property<bool>("Round")
                         .HasColumnType("boolean")
                         .HasColumnName("round");
@@ -2358,6 +2363,8 @@ namespace Lowfell.Store.Migrations
 
                     b.ToTable("trials", null, t =>
                         {
+                            t.HasCheckConstraint("ck_trials_relief", "relief in ('smooth', 'light', 'deep')");
+
                             t.HasCheckConstraint("ck_trials_tile", "tile_width_mm between 15 and 300 and tile_height_mm between 15 and 300");
                         });
                 });

@@ -11,12 +11,15 @@ public sealed class TrialRow
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid WorkshopId { get; init; }
 
-    /// <summary>The zone whose treatment it came from: its relief and ground are those of the tile, and its set is the trial's.</summary>
+    /// <summary>The zone whose treatment it came from: its ground is that of the tile, and its set is the trial's.</summary>
     public Guid ZoneId { get; init; }
     public required string Name { get; set; }
     public decimal TileWidthMm { get; set; }
     public decimal TileHeightMm { get; set; }
     public bool Round { get; set; }
+
+    /// <summary>The relief of the tile, where it has not that of the zone.</summary>
+    public Relief? Relief { get; set; }
 
     /// <summary>Stack and factors as JSON, in the words of the API.</summary>
     public required string Body { get; set; }

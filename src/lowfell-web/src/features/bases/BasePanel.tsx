@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Button } from "../../kit/Button";
 import { BaseDrawing, Outline } from "./BaseDrawing";
 import { countWords } from "./figures";
+import { FlatMark } from "./Flats";
 import { Handled } from "./Handled";
 import { halfOf, type Base, type Element, type Tray } from "./types";
 import { useHand } from "./useHand";
@@ -70,25 +71,7 @@ export function BasePanel(props: { tray: Tray; base: Base; fills: string; pxPerM
             strokeWidth={0.18}
             strokeDasharray="0.9 0.7"
           />
-          {tray.wish.flats?.map(
-            (f, i) =>
-              f && (
-                <rect
-                  key={i}
-                  x={f.x - f.widthMm / 2}
-                  y={f.y - f.heightMm / 2}
-                  width={f.widthMm}
-                  height={f.heightMm}
-                  rx={Math.min(f.widthMm, f.heightMm) / 2}
-                  transform={`rotate(${f.turn} ${f.x} ${f.y})`}
-                  fill="#fff"
-                  fillOpacity={0.28}
-                  stroke="#000"
-                  strokeOpacity={0.6}
-                  strokeWidth={0.2}
-                />
-              ),
-          )}
+          {tray.wish.flats?.map((f, i) => f && <FlatMark key={i} flat={f} />)}
           {kept && (
             <Handled
               tray={tray}

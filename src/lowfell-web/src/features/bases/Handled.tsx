@@ -1,17 +1,9 @@
-import { useRef, type KeyboardEvent, type PointerEvent } from "react";
+import { useRef, type KeyboardEvent } from "react";
 import { moved, whereWords } from "./figures";
+import { arrowMm, mmAt } from "./grip";
 import { halfOf, type Base, type Element, type Tray } from "./types";
 
-const STEP_MM = 0.5,
-  LEAP_MM = 2,
-  LEAST_TARGET_MM = 1.4;
-
-const arrows: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
+const LEAST_TARGET_MM = 1.4;
 
 /** What lies on a base, to be taken hold of: dragged, or moved with the arrows and taken away with Delete. */
 export function Handled(props: {
@@ -26,17 +18,10 @@ export function Handled(props: {
   const { tray, base, elements } = props;
   const half = halfOf(tray.wish.shape!);
   const grip = useRef<{ index: number; dx: number; dy: number } | null>(null);
-  const point = (e: PointerEvent<SVGElement>) => {
-    const svg = e.currentTarget.ownerSVGElement!;
-    const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(svg.getScreenCTM()!.inverse());
-    return [at.x, at.y] as const;
-  };
   const key = (index: number) => (e: KeyboardEvent) => {
-    const arrow = arrows[e.key];
-    if (arrow) {
-      const by = e.shiftKey ? LEAP_MM : STEP_MM;
-      props.onMove(index, moved(elements[index]!, arrow[0] * by, arrow[1] * by));
-    } else if (e.key === "Delete" || e.key === "Backspace") props.onRemove(index);
+    const by = arrowMm(e);
+    if (by) props.onMove(index, moved(elements[index]!, ...by));
+    else if (e.key === "Delete" || e.key === "Backspace") props.onRemove(index);
     else if (e.key === "Enter" || e.key === " ") props.onChoose(index);
     else return;
     e.preventDefault();
@@ -57,7 +42,7 @@ export function Handled(props: {
           onKeyDown={key(i)}
           onFocus={() => props.onChoose(i)}
           onPointerDown={(ev) => {
-            const [x, y] = point(ev);
+            const [x, y] = mmAt(ev);
             grip.current = { index: i, dx: e.x - x, dy: e.y - y };
             ev.currentTarget.setPointerCapture(ev.pointerId);
             props.onChoose(i);
@@ -65,7 +50,7 @@ export function Handled(props: {
           onPointerMove={(ev) => {
             const g = grip.current;
             if (!g || g.index !== i) return;
-            const [x, y] = point(ev);
+            const [x, y] = mmAt(ev);
             props.onMove(i, moved(e, x + g.dx - e.x, y + g.dy - e.y));
           }}
           onPointerUp={() => (grip.current = null)}

@@ -2,6 +2,7 @@ import { Button } from "../../kit/Button";
 import { NumberField } from "../../kit/NumberField";
 import { Select } from "../../kit/Select";
 import { Slide } from "../../kit/Slide";
+import { FlatsDrawing } from "./Flats";
 import { outlines, texturePlaces, type Tray, type Wish } from "./types";
 
 const MOST_COUNT = 12,
@@ -153,6 +154,15 @@ export function WishPanel({ tray, wish, onWish }: { tray: Tray; wish: Wish; onWi
       />
       <fieldset className="min-w-0">
         <legend className="text-xs text-soft">Kept flat: where something is to stand, from the middle</legend>
+        {flats.length > 0 && (
+          <FlatsDrawing
+            shape={shape}
+            marginMm={tray.marginMm}
+            flats={flats}
+            onMove={flat}
+            onRemove={(index) => set({ flats: flats.filter((_, i) => i !== index) })}
+          />
+        )}
         {flats.map((f, i) => (
           <div key={i} className="mt-1.5 grid grid-cols-3 items-start gap-1.5">
             <Select

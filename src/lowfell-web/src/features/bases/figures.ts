@@ -45,7 +45,7 @@ export function countWords(elements: readonly Element[]): string {
 }
 
 /** Where something lies, in words: "left, near the middle". */
-export function whereWords(e: Element, half: readonly [number, number]): string {
+export function whereWords(e: { x: number; y: number }, half: readonly [number, number]): string {
   const [u, v] = [e.x / half[0], e.y / half[1]];
   if (Math.hypot(u, v) < 0.2) return "in the middle";
   const side = Math.abs(u) < 0.2 ? "" : u < 0 ? "left" : "right";
@@ -56,7 +56,7 @@ export function whereWords(e: Element, half: readonly [number, number]): string 
 const TO = 10;
 
 /** Moved by so much, in tenths of a mm. */
-export const moved = (e: Element, dx: number, dy: number): Element => ({
+export const moved = <T extends { x: number; y: number }>(e: T, dx: number, dy: number): T => ({
   ...e,
   x: Math.round((e.x + dx) * TO) / TO,
   y: Math.round((e.y + dy) * TO) / TO,

@@ -4,6 +4,7 @@ export type Tray = Schema["TrayReading"];
 export type Base = Schema["BaseReading"];
 export type Element = Schema["ElementDto"];
 export type Wish = Schema["BaseWishDto"];
+export type Flat = NonNullable<NonNullable<Wish["flats"]>[number]>;
 export type Shape = NonNullable<Wish["shape"]>;
 
 /** Half of a base either way, mm: a round or square one is as high as it is wide. */

@@ -75,7 +75,7 @@ export function StoryPanel(props: { setId: string; designs: Schema["PlanOverview
       )}
       {evenings(entries, marks).map((e) => (
         <section key={e.day} aria-label={dayWords(e.day)} className="mb-5 break-inside-avoid-page">
-          <h2 className="sticky top-0 z-[1] flex flex-wrap items-baseline gap-x-3 border-b border-line bg-paper py-1 text-sm font-semibold">
+          <h2 className="sticky -top-3 z-[1] flex flex-wrap items-baseline gap-x-3 border-b border-line bg-paper py-1 text-sm font-semibold">
             {dayWords(e.day)}
             <span className="text-xs font-normal text-soft">
               {e.painters.join(", ")}
@@ -84,12 +84,13 @@ export function StoryPanel(props: { setId: string; designs: Schema["PlanOverview
             </span>
           </h2>
           <ul>
-            {e.entries.map((x) => (
-              <Line key={x.id} entry={x} setId={setId} timeZone={timeZone} />
-            ))}
-            {e.marks.map((m) => (
-              <Marks key={`${m.at} ${m.piece} ${m.zone}`} marks={m} timeZone={timeZone} />
-            ))}
+            {e.lines.map(({ entry, marks }) =>
+              entry ? (
+                <Line key={entry.id} entry={entry} setId={setId} timeZone={timeZone} />
+              ) : (
+                <Marks key={`${marks.at} ${marks.piece} ${marks.zone}`} marks={marks} timeZone={timeZone} />
+              ),
+            )}
           </ul>
         </section>
       ))}

@@ -1,39 +1,42 @@
 import type { Schema } from "../../api/client";
 import type { Entry } from "./types";
 
-/** An evening at the bench, newest first, with what happened in it. */
-export type Evening = {
-  day: string;
-  entries: Entry[];
-  marks: Schema["LogMarks"][];
-  minutes: number;
-  painters: string[];
-};
+type LogMarks = Schema["LogMarks"];
 
-const begun = (day: string): Evening => ({ day, entries: [], marks: [], minutes: 0, painters: [] });
+/** What is told of an evening: something that happened, or marks that came out otherwise than planned. */
+export type Line = { entry: Entry; marks?: undefined } | { marks: LogMarks; entry?: undefined };
+
+/** An evening at the bench, newest first, with what happened in it. */
+export type Evening = { day: string; lines: Line[]; minutes: number; painters: string[] };
+
+const begun = (day: string): Evening => ({ day, lines: [], minutes: 0, painters: [] });
+const when = (line: Line) => Date.parse((line.entry ?? line.marks).at);
 
 /**
- * What happened, and what came out otherwise than planned, put together by evenings; each stays in the order in which it comes. An evening
- * on which something was only noted is one too.
+ * What happened, put together by evenings in the order in which it comes; what came out otherwise than planned stands where its time is. An
+ * evening on which something was only noted is one too.
  */
-export function evenings(entries: readonly Entry[], marks: readonly Schema["LogMarks"][] = []): Evening[] {
+export function evenings(entries: readonly Entry[], marks: readonly LogMarks[] = []): Evening[] {
   const found: Evening[] = [];
-  for (const e of entries) {
+  for (const entry of entries) {
     let at = found.at(-1);
-    if (at?.day !== e.session) found.push((at = begun(e.session)));
-    at.entries.push(e);
-    if (!e.takenBack && e.counts) at.minutes += e.minutes ?? 0;
-    if (!at.painters.includes(e.painter)) at.painters.push(e.painter);
+    if (at?.day !== entry.session) found.push((at = begun(entry.session)));
+    at.lines.push({ entry });
+    if (!entry.takenBack && entry.counts) at.minutes += entry.minutes ?? 0;
+    if (!at.painters.includes(entry.painter)) at.painters.push(entry.painter);
   }
   for (const m of marks) {
     let at = found.find((e) => e.day === m.session);
-    if (!at) {
-      const later = found.findIndex((e) => e.day < m.session);
-      found.splice(later < 0 ? found.length : later, 0, (at = begun(m.session)));
-    }
-    at.marks.push(m);
+    if (!at) put(found, (at = begun(m.session)), (e) => e.day < m.session);
+    put(at.lines, { marks: m }, (line) => when(line) < Date.parse(m.at));
   }
   return found;
+}
+
+/** Puts something before the first that is earlier. */
+function put<T>(into: T[], what: T, earlier: (of: T) => boolean) {
+  const at = into.findIndex(earlier);
+  into.splice(at < 0 ? into.length : at, 0, what);
 }
 
 const kinds: Partial<Record<Entry["kind"], string>> = {

@@ -8,9 +8,10 @@ import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { Choice, TextField } from "../../kit/Field";
 import { NumberField } from "../../kit/NumberField";
+import { reliefs } from "../../shared/choices";
 import { useChange } from "../../shared/useChange";
 import { FactorFields } from "./FactorFields";
-import { less, read, usual, type Draft } from "./levels";
+import { begun, less, lessTyped, read, spare, type Draft } from "./levels";
 import { Proposals } from "./Proposals";
 import { TileDrawing } from "./TileDrawing";
 import type { Factor } from "./types";
@@ -41,7 +42,12 @@ export function NewTrial(props: {
   const [id] = useState(() => crypto.randomUUID() as string);
   const [zoneId, setZoneId] = useState(zones[0]?.value ?? "");
   const [name, setName] = useState("");
-  const [tile, setTile] = useState({ widthMm: USUAL_MM, heightMm: USUAL_MM, round: false });
+  const [tile, setTile] = useState<Schema["TileDto"]>({
+    widthMm: USUAL_MM,
+    heightMm: USUAL_MM,
+    round: false,
+    relief: null,
+  });
   const [drafts, setDrafts] = useState<readonly Draft[]>([]);
   // Levels that were proposed are taken as they came, until something else is varied.
   const [proposed, setProposed] = useState<{ words: string; factors: Factor[] } | null>(null);
@@ -79,17 +85,20 @@ export function NewTrial(props: {
     );
     if (made) props.onMade(id);
   };
-  const leaveOut = (alike: Schema["TrialAlike"]) => {
-    const left = seen && less(factors, seen, alike);
-    if (!left) return;
-    setProposed({ words: proposed?.words ?? "", factors: left });
-    setDrafts([]);
+  const leaveOut = (factor: number, level: number) => {
+    if (proposed) {
+      const left = less(proposed.factors, factor, level);
+      if (left) setProposed({ ...proposed, factors: left });
+      return;
+    }
+    const layerId = factors[factor]?.layerId;
+    setDrafts(drafts.flatMap((d) => (d.layerId === layerId ? (lessTyped(d, level) ?? []) : d)));
   };
   const another = () => {
-    const layer = layers.find((l) => l.paint.length > 0 && !drafts.some((d) => d.layerId === l.id));
-    if (!layer) return;
+    const next = begun(layers, drafts);
+    if (!next) return;
     setProposed(null);
-    setDrafts([...drafts, { layerId: layer.id, kind: "coats", text: usual(layer, "coats"), materials: [] }]);
+    setDrafts([...drafts, next]);
   };
   return (
     <Dialog
@@ -120,7 +129,7 @@ export function NewTrial(props: {
               setProposed(p);
               setDrafts([]);
               if (tile.widthMm < p.tile.widthMm || tile.heightMm < p.tile.heightMm)
-                setTile({ ...p.tile, round: false });
+                setTile({ ...p.tile, round: false, relief: tile.relief ?? null });
               if (!name) setName(nameOf(p.words));
             }}
           />
@@ -147,7 +156,7 @@ export function NewTrial(props: {
               </Button>
             </span>
           )}
-          <div className="grid grid-cols-[1fr_1fr_auto] items-end gap-3">
+          <div className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-3 max-sm:grid-cols-2">
             <NumberField
               label="Tile, across"
               value={tile.widthMm}
@@ -163,6 +172,12 @@ export function NewTrial(props: {
               least={LEAST_MM}
               most={MOST_MM}
               onSet={(heightMm) => setTile({ ...tile, heightMm })}
+            />
+            <Choice
+              label="Its relief"
+              value={tile.relief ?? ""}
+              options={[{ value: "", text: "the zone's" }, ...reliefs.map((t) => ({ value: t, text: t }))]}
+              onChange={(relief) => setTile({ ...tile, relief: relief || null })}
             />
             <label className="flex min-h-[30px] items-center gap-1.5">
               <input
@@ -202,12 +217,12 @@ export function NewTrial(props: {
                     <b>{f.words}</b>: {f.levels.join(", ")}
                   </p>
                 ))}
-              {seen.alike.map((a) => (
-                <p key={a.words} className="border-l-4 border-tide bg-tide-wash px-2 py-1 text-xs">
-                  {a.words}
-                  {less(factors, seen, a) && (
-                    <Button className="mt-1 block" onClick={() => leaveOut(a)}>
-                      Leave it out
+              {spare(seen).map(({ alike, level }) => (
+                <p key={alike.words} className="border-l-4 border-tide bg-tide-wash px-2 py-1 text-xs">
+                  {alike.words}
+                  {less(factors, alike.factor, level) && (
+                    <Button className="mt-1 block" onClick={() => leaveOut(alike.factor, level)}>
+                      Leave out {seen.factors[alike.factor]?.levels[level]}
                     </Button>
                   )}
                 </p>

@@ -10,6 +10,7 @@ import { useChange } from "../../shared/useChange";
 import { minutes } from "../../shared/words";
 import { FieldPanel } from "./FieldPanel";
 import { LessonPanel } from "./LessonPanel";
+import { spare } from "./levels";
 import { TileDrawing } from "./TileDrawing";
 import { keepTrial } from "./trueSize";
 import type { Trial } from "./types";
@@ -114,17 +115,18 @@ export function TrialSheet(props: { setId: string; trialId: string; workshopId: 
                 {...(masks ? { masks } : {})}
               />
               <p className="text-xs text-soft">
-                {t.tile.widthMm} × {t.tile.heightMm} mm{t.tile.round && ", round"} · fields{" "}
-                {t.cells[0]!.widthMm.toFixed(1)} × {t.cells[0]!.heightMm.toFixed(1)} mm ·{" "}
+                {t.tile.widthMm} × {t.tile.heightMm} mm{t.tile.round && ", round"}
+                {t.tile.relief && `, ${t.tile.relief} relief`} · fields {t.cells[0]!.widthMm.toFixed(1)} ×{" "}
+                {t.cells[0]!.heightMm.toFixed(1)} mm ·{" "}
                 {t.maskingMoves === 1 ? "tape is laid once" : `tape is laid ${t.maskingMoves} times`}
               </p>
             </div>
-            {t.alike.map((a) => (
+            {spare(t).map(({ alike }) => (
               <p
-                key={a.words}
+                key={alike.words}
                 className="no-print mt-2 border-l-4 border-tide bg-tide-wash px-3 py-1.5 text-sm"
               >
-                {a.words}
+                {alike.words}
               </p>
             ))}
             <Order trial={t} step={step} onStep={setStep} />

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { less, read, usual } from "./levels";
+import { begun, less, lessTyped, read, spare, usual } from "./levels";
 import type { Factor, Trial } from "./types";
 import type { Layer } from "./types";
 
@@ -46,29 +46,57 @@ describe("levels as they are written", () => {
   });
 });
 
+describe("what one begins to vary", () => {
+  const layers = [
+    { ...layer, id: "p", technique: "prime" },
+    { ...layer, id: "b", technique: "base coat" },
+    { ...layer, id: "w", technique: "all-over wash" },
+    { ...layer, id: "v", technique: "varnish" },
+  ] as Layer[];
+  it("is what colours, from above, and what is asked of it most often", () => {
+    const first = begun(layers, [])!;
+    expect([first.layerId, first.kind]).toEqual(["w", "heaviness"]);
+    const second = begun(layers, [first])!;
+    expect([second.layerId, second.kind]).toEqual(["b", "coats"]);
+    expect(begun(layers, [first, second])!.layerId).toBe("p");
+    expect(begun([], [])).toBeNull();
+  });
+});
+
 describe("levels that nobody could tell apart", () => {
+  const alike = (factor: number, first: number, second: number) =>
+    ({ factor, first, second, difference: 0.4, words: "" }) as Trial["alike"][number];
+  const seen = (held: number[], all: Trial["alike"]) =>
+    ({ cells: [{ held: true, levels: held }], alike: all }) as unknown as Pick<Trial, "alike" | "cells">;
   const coats = (layerId: string, count: number) =>
     ({ layerId, levels: Array.from({ length: count }, (_, n) => ({ coats: n })) }) as unknown as Factor;
-  const cells = (held: number[]) =>
-    ({ cells: [{ held: true, levels: held }] }) as unknown as Pick<Trial, "cells">;
-  const alike = (factor: number, first: number, second: number) => ({
-    factor,
-    first,
-    second,
-    difference: 0.4,
-    words: "",
-  });
   const left = (f: Factor[] | null) => f?.map((x) => x.levels.map((l) => l!.coats));
+  const typed = (kind: "coats" | "whether" | "paint", text: string, materials: string[] = []) => ({
+    layerId: "a",
+    kind,
+    text,
+    materials,
+  });
 
-  it("lose the second, unless that is the one held beside the model", () => {
-    expect(left(less([coats("a", 3), coats("b", 2)], cells([0, 0]), alike(0, 1, 2)))).toEqual([
+  it("are each spared once, but never the one held beside the model", () => {
+    const all = [alike(0, 0, 1), alike(0, 0, 2), alike(0, 1, 2), alike(1, 0, 1)];
+    expect(spare(seen([0, 1], all)).map((s) => [s.alike.factor, s.level])).toEqual([
+      [0, 1],
+      [0, 2],
+      [1, 0],
+    ]);
+  });
+  it("leave the others, make a layer plain again of which two were all, and leave no trial without a layer", () => {
+    expect(left(less([coats("a", 3), coats("b", 2)], 0, 2))).toEqual([
       [0, 1],
       [0, 1],
     ]);
-    expect(left(less([coats("a", 3)], cells([2]), alike(0, 1, 2)))).toEqual([[0, 2]]);
+    expect(left(less([coats("a", 2), coats("b", 3)], 0, 1))).toEqual([[0, 1, 2]]);
+    expect(less([coats("a", 2)], 0, 1)).toBeNull();
   });
-  it("make a layer plain again of which two were all, and leave no trial without a layer", () => {
-    expect(left(less([coats("a", 2), coats("b", 3)], cells([0, 0]), alike(0, 0, 1)))).toEqual([[0, 1, 2]]);
-    expect(less([coats("a", 2)], cells([0]), alike(0, 0, 1))).toBeNull();
+  it("leave what was typed as it was typed", () => {
+    expect(lessTyped(typed("coats", "1, 2; 3"), 1)?.text).toBe("1, 3");
+    expect(lessTyped(typed("paint", "", ["x", "y", "z"]), 0)?.materials).toEqual(["y", "z"]);
+    expect([lessTyped(typed("coats", "1, 2"), 1), lessTyped(typed("whether", ""), 0)]).toEqual([null, null]);
   });
 });

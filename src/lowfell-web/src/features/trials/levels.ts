@@ -29,16 +29,19 @@ export function usual(layer: Layer, kind: Kind): string {
   return "";
 }
 
+const typed = (text: string) =>
+  text
+    .split(/[,;]\s*/)
+    .map((w) => w.trim())
+    .filter(Boolean);
+
 /** The levels of a draft as layers, or what is wrong with it. */
 export function read(
   draft: Draft,
   layer: Layer,
   thinnerId: string | undefined,
 ): { factor: Factor } | { fault: string } {
-  const words = draft.text
-    .split(/[,;]\s*/)
-    .map((w) => w.trim())
-    .filter(Boolean);
+  const words = typed(draft.text);
   const level = (change: Partial<Layer>): Layer => ({ ...layer, ...change });
   let levels: (Layer | null)[];
   if (draft.kind === "whether") levels = [null, layer];
@@ -73,19 +76,45 @@ export function read(
   return { factor: { layerId: layer.id, levels: levels as Layer[] } };
 }
 
-/**
- * A trial without one of two levels that nobody could tell apart: not the one that is held beside the model. A factor of which one level is left is none
- * any more; null where nothing would be left to try.
- */
-export function less(
-  factors: readonly Factor[],
-  trial: Pick<Trial, "cells">,
-  alike: Trial["alike"][number],
-): Factor[] | null {
-  const held = trial.cells.find((c) => c.held)?.levels[alike.factor];
-  const out = held === alike.second ? alike.first : alike.second;
+/** What lies under all colour or over it is rarely what a tile is painted for. */
+const rarely = ["prime", "varnish"];
+
+/** What one begins to vary: of the layers that are not varied yet the uppermost that colours, in what is most often asked of it. */
+export function begun(layers: readonly Layer[], drafts: readonly Draft[]): Draft | null {
+  const left = layers.filter((l) => l.paint.length > 0 && !drafts.some((d) => d.layerId === l.id));
+  const layer = left.findLast((l) => !rarely.includes(l.technique)) ?? left[0];
+  if (!layer) return null;
+  const kind = layer.technique === "base coat" || rarely.includes(layer.technique) ? "coats" : "heaviness";
+  return { layerId: layer.id, kind, text: usual(layer, kind), materials: [] };
+}
+
+type Alike = Trial["alike"][number];
+
+/** Levels that nobody could tell from another, each once and with which: of two the second, unless that is the one held beside the model. */
+export function spare(trial: Pick<Trial, "alike" | "cells">): { alike: Alike; level: number }[] {
+  const held = trial.cells.find((c) => c.held)?.levels;
+  return trial.alike
+    .map((alike) => ({ alike, level: held?.[alike.factor] === alike.second ? alike.first : alike.second }))
+    .filter(
+      (s, i, all) => i === all.findIndex((o) => o.alike.factor === s.alike.factor && o.level === s.level),
+    );
+}
+
+/** Factors without one level of one. A factor of which one level is left is none any more; null where nothing would be left to try. */
+export function less(factors: readonly Factor[], factor: number, level: number): Factor[] | null {
   const left = factors
-    .map((f, i) => (i === alike.factor ? { ...f, levels: f.levels.filter((_, l) => l !== out) } : f))
+    .map((f, i) => (i === factor ? { ...f, levels: f.levels.filter((_, l) => l !== level) } : f))
     .filter((f) => f.levels.length >= FEWEST_LEVELS);
   return left.length > 0 ? left : null;
+}
+
+/** The same of what was typed; null where one level would be left. */
+export function lessTyped(draft: Draft, level: number): Draft | null {
+  const without = <T>(all: readonly T[]) => all.filter((_, i) => i !== level);
+  if (draft.kind === "whether") return null;
+  const text = draft.kind === "paint" ? draft.text : without(typed(draft.text)).join(", ");
+  const materials = draft.kind === "paint" ? without(draft.materials) : draft.materials;
+  return (draft.kind === "paint" ? materials : typed(text)).length < FEWEST_LEVELS
+    ? null
+    : { ...draft, text, materials };
 }
