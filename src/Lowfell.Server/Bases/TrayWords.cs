@@ -71,7 +71,7 @@ internal static class TrayWords
         {
             faults.Range(flats[i].WidthMm, $"wish.flats[{i}].widthMm", 0.5m, 300);
             faults.Range(flats[i].HeightMm, $"wish.flats[{i}].heightMm", 0.5m, 300);
-            faults.Require(shape.Has((double)flats[i].X, (double)flats[i].Y), $"wish.flats[{i}]", "It does not stand on the base. Bring it nearer to the middle.");
+            faults.Require(shape.Has((double)flats[i].X, (double)flats[i].Y), $"wish.flats[{i}]", $"Flat {i + 1} does not stand on the base. Bring it nearer to the middle.");
         }
 
         if (faults.Any)

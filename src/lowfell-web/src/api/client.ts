@@ -12,9 +12,10 @@ export type Refusal = {
   current?: unknown;
 };
 
+/** What the server did not do, and why: of wrong entries the first, as there is no other way to say which. */
 export class Refused extends Error {
   constructor(readonly refusal: Refusal) {
-    super(refusal.detail);
+    super(refusal.errors[0]?.message ?? refusal.detail);
   }
 }
 

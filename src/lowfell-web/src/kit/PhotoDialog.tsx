@@ -61,7 +61,7 @@ export default function PhotoDialog(props: { onClose: () => void; onPick: (colou
       );
       setColour(answer.colour);
     } catch (error) {
-      if (error instanceof Refused) setFault(error.refusal.errors[0]?.message ?? error.message);
+      if (error instanceof Refused) setFault(error.message);
     }
   };
 

@@ -32,7 +32,7 @@ export function KeepRecipe(props: { workshopId: string; parts: Part[]; begin: st
       onClose();
     } catch (error) {
       if (!(error instanceof Refused)) throw error;
-      setFault(error.refusal.errors[0]?.message ?? error.message);
+      setFault(error.message);
     }
   };
   return (

@@ -23,7 +23,7 @@ export function useChange(workshopId: string) {
         return answer;
       } catch (error) {
         if (!(error instanceof Refused)) throw error;
-        say(error.refusal.errors[0]?.message ?? error.message, true);
+        say(error.message, true);
         return null;
       }
     },

@@ -15,7 +15,7 @@ export function useDoorstep() {
       say(words);
     } catch (error) {
       if (!(error instanceof Refused)) throw error;
-      say(error.refusal.errors[0]?.message ?? error.message, true);
+      say(error.message, true);
     }
   };
   return [step, busy] as const;

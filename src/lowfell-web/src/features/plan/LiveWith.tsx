@@ -37,7 +37,7 @@ export function LiveWith(props: { zoneId: string; finding: Finding; disabled: bo
       setOpen(false);
       props.onDone();
     } catch (error) {
-      if (error instanceof Refused) setFault(error.refusal.errors[0]?.message ?? error.message);
+      if (error instanceof Refused) setFault(error.message);
     }
   };
   return (

@@ -67,8 +67,7 @@ export function Ratio(props: {
       setSaid(answer);
       if (!answer.ambiguous) now.current.settle(partsOf(answer.readings[0]!));
     } catch (error) {
-      if (error instanceof Refused && now.current.text === typed)
-        setFault(error.refusal.errors[0]?.message ?? error.message);
+      if (error instanceof Refused && now.current.text === typed) setFault(error.message);
     }
   };
   // An answer may come after the layer was changed elsewhere; it acts on what is there then.

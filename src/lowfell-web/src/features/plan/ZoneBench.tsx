@@ -270,7 +270,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
         <LeftOut sheet={sheet} workshopId={overview.workshopId} onSettled={stack.settled} />
         {stack.fault && (
           <Alert title="Not stored." className="mt-1">
-            {stack.fault.refusal.errors[0]?.message ?? stack.fault.message}{" "}
+            {stack.fault.message}{" "}
             {stack.saving === "failed" && (
               <button type="button" className="underline" onClick={stack.retry}>
                 Try again

@@ -107,8 +107,7 @@ export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"]
     ask && !answer.error && !answer.isPlaceholderData
       ? (answer.data?.add.map((a) => ({ materialId: a.materialId, ml: a.ml, drops: null })) ?? [])
       : [];
-  const wrong =
-    answer.error instanceof Refused ? (answer.error.refusal.errors[0]?.message ?? answer.error.message) : "";
+  const wrong = answer.error instanceof Refused ? answer.error.message : "";
   return (
     <Dialog
       open

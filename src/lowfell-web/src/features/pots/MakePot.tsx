@@ -178,7 +178,7 @@ export function MakePot(props: {
             />
           </div>
         )}
-        {refused && <Alert className="mt-2">{refused.refusal.errors[0]?.message ?? refused.message}</Alert>}
+        {refused && <Alert className="mt-2">{refused.message}</Alert>}
         {(refused?.refusal.code === "not-enough" || now.had) && (
           <div className="mt-2">
             <Ticked

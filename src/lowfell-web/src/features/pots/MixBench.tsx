@@ -69,8 +69,7 @@ export function MixBench(props: {
       setFault(null);
       setDraft({ ...next, standsFor });
     } catch (error) {
-      if (error instanceof Refused)
-        setFault({ materialId, measure, message: error.refusal.errors[0]?.message ?? error.message });
+      if (error instanceof Refused) setFault({ materialId, measure, message: error.message });
     }
   };
   const put = (materialId: string) => {
@@ -119,9 +118,7 @@ export function MixBench(props: {
       </div>
       {jar.error && (
         <Alert className="mt-2">
-          {jar.error instanceof Refused
-            ? (jar.error.refusal.errors[0]?.message ?? jar.error.message)
-            : "This could not be worked out."}
+          {jar.error instanceof Refused ? jar.error.message : "This could not be worked out."}
         </Alert>
       )}
       {draft.parts.length === 0 && (

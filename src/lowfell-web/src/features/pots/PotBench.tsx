@@ -51,7 +51,7 @@ export function PotBench(props: {
     try {
       say(done(await call()));
     } catch (error) {
-      if (error instanceof Refused) say(error.refusal.errors[0]?.message ?? error.message, true);
+      if (error instanceof Refused) say(error.message, true);
     }
     await refresh();
   };

@@ -65,11 +65,7 @@ export function RanOut(props: StepProps & { reading: Reading; onRemix: (draft: D
       <Refusal says={general} />
       {ranOut.error && (
         <Refusal
-          says={
-            ranOut.error instanceof Refused
-              ? (ranOut.error.refusal.errors[0]?.message ?? ranOut.error.message)
-              : "This could not be worked out."
-          }
+          says={ranOut.error instanceof Refused ? ranOut.error.message : "This could not be worked out."}
         />
       )}
       {said && (

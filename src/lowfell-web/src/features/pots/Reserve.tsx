@@ -32,7 +32,7 @@ export function Reserve({ reserve }: { reserve: Schema["ReserveDto"] }) {
           : "Nothing is kept back.",
       );
     } catch (error) {
-      if (error instanceof Refused) setFault(error.refusal.errors[0]?.message ?? error.message);
+      if (error instanceof Refused) setFault(error.message);
     }
   };
   return (

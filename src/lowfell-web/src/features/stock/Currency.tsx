@@ -35,7 +35,7 @@ export function Currency({ workshopId }: { workshopId: string }) {
       setFault("");
       say(stored.currency ? `Prices are in ${stored.currency}.` : "Prices have no currency now.");
     } catch (error) {
-      if (error instanceof Refused) setFault(error.refusal.errors[0]?.message ?? error.message);
+      if (error instanceof Refused) setFault(error.message);
     }
   };
   return (

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Refused, take, type Schema } from "../../api/client";
+import { api, take, type Schema } from "../../api/client";
 import { hindered } from "../../api/hindered";
 import { materialsQuery, zoneQuery } from "../../api/queries";
 import { Alert } from "../../kit/Alert";
@@ -197,11 +197,7 @@ export function NewTrial(props: {
           />
         </div>
         <div className="grid content-start gap-2">
-          {error && (
-            <Alert>
-              {error instanceof Refused ? (error.refusal.errors[0]?.message ?? error.message) : error.message}
-            </Alert>
-          )}
+          {error && <Alert>{error.message}</Alert>}
           {!seen && !error && <p className="text-soft">Vary a layer, and the tile is laid out here.</p>}
           {seen?.refusal && <p className="text-amber">▲ {seen.refusal}</p>}
           {seen && !seen.refusal && (

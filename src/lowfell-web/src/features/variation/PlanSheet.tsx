@@ -33,6 +33,7 @@ export function PlanSheet(props: {
     queryKey: ["variation", setId, treatmentId, layerId, draft],
     enabled: !!draft,
     placeholderData: keepPreviousData,
+    retry: false,
     queryFn: ({ signal }) =>
       take(
         api.POST("/api/variation/{setId}/{treatmentId}/{layerId}/look", {
@@ -77,9 +78,10 @@ export function PlanSheet(props: {
     ],
     { ready: !!plan },
   );
-  const error = hindered(stored) ?? (draft ? hindered(look) : null);
+  const error = hindered(stored);
   if (error) return <Trouble error={error} retry={() => void stored.refetch()} />;
   if (!plan || !asked) return <p className="p-6 text-soft">Laying it out…</p>;
+  const refused = draft ? hindered(look) : null;
   return (
     <article
       aria-label={`Layer ${plan.number}, ${plan.technique}, ${plan.treatment}`}
@@ -105,12 +107,17 @@ export function PlanSheet(props: {
           )}
           {draft && stored.data?.kept && <Button onClick={() => setDraft(null)}>Back to what is kept</Button>}
           {!kept && (
-            <Button tone="go" disabled={busy} onClick={() => void keep(asked)}>
+            <Button tone="go" disabled={busy || !!refused} onClick={() => void keep(asked)}>
               Keep it <kbd aria-hidden="true">v</kbd>
             </Button>
           )}
         </span>
       </div>
+      {refused && (
+        <p role="alert" className="mt-2 text-sm text-amber">
+          ▲ {refused.message}
+        </p>
+      )}
       <div className="no-print mt-3">
         <Controls plan={plan} draft={asked} onDraft={setDraft} />
       </div>

@@ -168,7 +168,7 @@ export class BenchQueue {
         );
       } catch (error) {
         if (!(error instanceof Refused) || isOpen(error.refusal)) throw error;
-        const why = error.refusal.errors[0]?.message ?? error.message;
+        const why = error.message;
         this.set({ refused: [...this.state.refused, { number: -this.state.refused.length, why }] });
       }
       await db.delete("photos", key);

@@ -50,7 +50,7 @@ function DidItMatchOf({ sheet, workshopId, layerId, materialId, byId, now, onRer
       onReread();
     } catch (error) {
       setTold(null);
-      if (error instanceof Refused) setFault(error.refusal.errors[0]?.message ?? error.message);
+      if (error instanceof Refused) setFault(error.message);
     }
   };
   const factor = (before: number, after: number) =>

@@ -50,7 +50,7 @@ function TargetOf({ sheet, target, ends: last, onReread }: Props) {
       );
       onReread();
     } catch (error) {
-      if (error instanceof Refused) setFault(error.refusal.errors[0]?.message ?? error.message);
+      if (error instanceof Refused) setFault(error.message);
     }
   };
 

@@ -43,7 +43,7 @@ export function useAnswer<T>(ask: (() => Promise<T>) | null, key: string, quietM
             if (alive.current && error instanceof Refused)
               setState({
                 answer: null,
-                fault: error.refusal.errors[0]?.message ?? error.message,
+                fault: error.message,
                 key: question.key,
               });
           }
