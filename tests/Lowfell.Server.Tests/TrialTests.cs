@@ -125,6 +125,12 @@ public sealed class TrialTests(LowfellServer server) : IClassFixture<LowfellServ
         var (own, made) = await server.Send(HttpMethod.Post, $"{path}/choose", new { cell, name = "Fen mud, three coats" });
         Assert.True(own == 200, made.ToJsonString());
         Assert.Contains((await server.Get($"/api/plan/workshops/{workshop}/treatments")).AsArray(), t => t!.Text("name") == "Fen mud, three coats");
+
+        // The record says which trial it is from; where nothing becomes otherwise, no version is made.
+        Assert.Contains((await server.Get($"/api/log/{await server.SetId()}/record"))["trials"]!.AsArray(), t => t!.Text("name") == trial.Text("name") && t!.Text("zone") == "Fen mud, Mud-and-salt base");
+        var held = trial["cells"]!.AsArray().Single(c => c!["held"]!.GetValue<bool>())!.Text("cell");
+        var (left, stays) = await server.Send(HttpMethod.Post, $"{path}/choose", new { cell = held, treatmentVersion = made["treatmentVersion"]!.GetValue<uint>() });
+        Assert.Equal((200, held, made["treatmentVersion"]!.GetValue<uint>()), (left, stays.Text("chosen"), stays["treatmentVersion"]!.GetValue<uint>()));
         var (status, chosen) = await server.Send(HttpMethod.Post, $"{path}/choose", new { cell, treatmentVersion = made["treatmentVersion"]!.GetValue<uint>() });
         Assert.True(status == 200, chosen.ToJsonString());
         Assert.Equal(cell, chosen.Text("chosen"));
@@ -134,7 +140,7 @@ public sealed class TrialTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.Equal(200, undone);
         Assert.Equal(2, (await server.Get($"/api/plan/zones/{zone}"))["layers"]![3]!["coats"]!.GetValue<int>());
         Assert.Equal(200, (await server.Send(HttpMethod.Post, $"/api/workshops/{workshop}/undo", new { })).Status);
-        Assert.Equal("", (await server.Get(path)).Text("chosen"));
+        Assert.Equal(cell, (await server.Get(path)).Text("chosen"));
     }
 
     [Fact]
@@ -168,7 +174,7 @@ public sealed class TrialTests(LowfellServer server) : IClassFixture<LowfellServ
         async Task<JsonNode> On(string? relief)
         {
             var asked = ask.Copy().AsObject();
-            (asked["id"], asked["tile"]!["relief"]) = (Guid.NewGuid(), relief);
+            (asked["id"], asked["name"], asked["tile"]!["relief"]) = (Guid.NewGuid(), "How much ground on a card?", relief);
             var (status, trial) = await server.Send(HttpMethod.Post, await Root(), asked);
             Assert.True(status == 201, trial.ToJsonString());
             return trial;
@@ -184,7 +190,7 @@ public sealed class TrialTests(LowfellServer server) : IClassFixture<LowfellServ
 
         // On the bench it is what it is, and what is read of it is read of that.
         await server.Send(HttpMethod.Post, $"{await Root()}/{smooth.Text("id")}/bench", null);
-        var tile = (await server.Get($"/api/plan/sets/{await server.SetId()}"))["designs"]!.AsArray().Last(d => d!.Text("name").StartsWith("Tile: ", StringComparison.Ordinal))!;
+        var tile = (await server.Get($"/api/plan/sets/{await server.SetId()}"))["designs"]!.AsArray().Single(d => d!.Text("name") == "Tile: How much ground on a card?")!;
         var zone = (await server.Get($"/api/plan/zones/{tile["zones"]![0]!.Text("id")}"))["zone"]!;
         Assert.Equal("smooth", zone.Text("relief"));
         Assert.Equal(400, (await server.Send(HttpMethod.Post, $"{await Root()}/look", new JsonObject { ["zoneId"] = ask["zoneId"]!.DeepClone(), ["tile"] = new JsonObject { ["widthMm"] = 40, ["heightMm"] = 40, ["relief"] = "hilly" }, ["factors"] = ask["factors"]!.DeepClone() })).Status);
@@ -200,7 +206,7 @@ public sealed class TrialTests(LowfellServer server) : IClassFixture<LowfellServ
         var (status, put) = await painter.Send(HttpMethod.Post, $"{at}/bench", null);
         Assert.True(status == 200, put.ToJsonString());
         Assert.True(put["onBench"]!.GetValue<bool>());
-        var design = (await server.Get($"/api/plan/sets/{await server.SetId()}"))["designs"]!.AsArray().Single(d => d!.Text("name").StartsWith("Tile: ", StringComparison.Ordinal))!;
+        var design = (await server.Get($"/api/plan/sets/{await server.SetId()}"))["designs"]!.AsArray().Single(d => d!.Text("name") == "Tile: How much ground under how much wash?")!;
         var zone = await server.Get($"/api/plan/zones/{design["zones"]![0]!.Text("id")}");
         Assert.Equal(trial["steps"]!.AsArray().Select(s => s!.Text("words")), zone["layers"]!.AsArray().Select(l => l!.Text("note")));
         Assert.Equal(16, zone["zone"]!["areaCm2"]!.GetValue<double>(), 0.01);

@@ -67,5 +67,9 @@ public sealed record RecordPart(string Name, decimal Ml, int? Drops);
 /// <summary>A pot that was laid on this set: everything that was put in, in the order of the mix, and where it went.</summary>
 public sealed record RecordPot(Guid Id, string Label, DateTimeOffset MadeAt, string Painter, IReadOnlyList<RecordPart> Parts, IReadOnlyList<string> Zones);
 
-/// <summary>What a printed record of a set has besides the cores of its zones: its pots, when work began and when it was last gone on with.</summary>
-public sealed record RecordReading(Guid SetId, string TimeZone, DateTimeOffset? Begun, DateTimeOffset? Last, int Evenings, double Hours, IReadOnlyList<string> Painters, IReadOnlyList<RecordPot> Pots);
+/// <summary>A trial that decided how a zone is laid.</summary>
+public sealed record RecordTrial(Guid Id, string Name, string Zone, DateTimeOffset LaidOutAt);
+
+/// <summary>What a printed record of a set has besides the cores of its zones: its pots, the trials that decided something, when work began and when it was last gone on with.</summary>
+public sealed record RecordReading(
+    Guid SetId, string TimeZone, DateTimeOffset? Begun, DateTimeOffset? Last, int Evenings, double Hours, IReadOnlyList<string> Painters, IReadOnlyList<RecordPot> Pots, IReadOnlyList<RecordTrial> Trials);

@@ -10,7 +10,7 @@ namespace Lowfell.Server.Log;
 /// <summary>Words what is kept of a set on paper.</summary>
 internal static class RecordReader
 {
-    private const int MostPots = 1000;
+    private const int MostPots = 1000, MostTrials = 200;
 
     public static async Task<Results<Ok<RecordReading>, ProblemHttpResult>> Of(Guid setId, LowfellDb db, CancellationToken stop)
     {
@@ -20,11 +20,13 @@ internal static class RecordReader
         var ids = zones.Keys.ToList();
         var stands = db.WorkEvents.AsNoTracking().Where(e => e.ZoneId != null && ids.Contains(e.ZoneId.Value) && e.Kind != WorkKind.TakenBack && !db.WorkEvents.Any(u => u.UndoesId == e.Id));
         var done = await stands.Where(e => e.Kind == WorkKind.Given).Select(e => new { e.At, e.Actor, e.PotId, e.ZoneId, Minutes = db.TakenTimes.Where(t => t.EventId == e.Id && t.Counts).Sum(t => t.Minutes) }).ToListAsync(stop);
+        var trials = await db.Trials.AsNoTracking().Where(t => ids.Contains(t.ZoneId) && t.Chosen != "").OrderBy(t => t.CreatedAt).Take(MostTrials).Select(t => new { t.Id, t.Name, t.ZoneId, t.CreatedAt }).ToListAsync(stop);
         var clock = TimeZoneInfo.FindSystemTimeZoneById(timeZone);
         return TypedResults.Ok(new RecordReading(
             setId, timeZone, done.Count == 0 ? null : done.Min(d => d.At), done.Count == 0 ? null : done.Max(d => d.At), done.Select(d => Evenings.Of(d.At, clock)).Distinct().Count(), Math.Round((double)done.Sum(d => d.Minutes) / 60, 1),
             done.Select(d => d.Actor).Distinct().Order(StringComparer.Ordinal).ToList(),
-            await Pots(db, done.Where(d => d.PotId is not null).ToLookup(d => d.PotId!.Value, d => zones[d.ZoneId!.Value]), stop)));
+            await Pots(db, done.Where(d => d.PotId is not null).ToLookup(d => d.PotId!.Value, d => zones[d.ZoneId!.Value]), stop),
+            trials.Select(t => new RecordTrial(t.Id, t.Name, zones[t.ZoneId], t.CreatedAt)).ToList()));
     }
 
     /// <summary>What was put into each pot together, mixed and topped up; what was taken back does not count.</summary>

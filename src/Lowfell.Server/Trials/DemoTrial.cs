@@ -12,7 +12,7 @@ namespace Lowfell.Server.Trials;
 
 /// <summary>
 /// The trial that the demo begins with: which dry brush, under how much of a wash, on the mud of the bases. It was done and looked at: the wash tinted
-/// more than its entry says, the eye was a little off in every field, and one field was smudged.
+/// more than its entry says, the eye was a little off in every field, and one field was smudged. The treatment was left as it is.
 /// </summary>
 internal static class DemoTrial
 {
@@ -37,6 +37,7 @@ internal static class DemoTrial
             TileWidthMm = (decimal)TileMm,
             TileHeightMm = (decimal)TileMm,
             Body = TrialReader.Write(new TrialBody(asked.Stack.Select(LayerWords.ToDto).ToList(), asked.Factors.Select(f => new TrialFactorDto(f.Layer, f.Levels.Select(l => l is null ? null : LayerWords.ToDto(l)).ToList())).ToList())),
+            Chosen = Asked.Key(asked.Held),
             CreatedAt = now.AddDays(-14),
         };
         db.Add(row);

@@ -25,8 +25,12 @@ internal static class TrialChoice
         var stack = TrialStacks.Of(now, asked.Factors.Where(f => now.Any(l => l.Id == f.Layer)).ToList(), asked.Factors.Select((f, i) => (f, i)).Where(x => now.Any(l => l.Id == x.f.Layer)).Select(x => cell.Levels[x.i]).ToList());
         if (!string.IsNullOrWhiteSpace(entry.Name))
         {
-            await writer.Begin(treatment, entry.Name.Trim(), stack);
+            Name(write, await writer.Begin(treatment, entry.Name.Trim(), stack), 1, row);
             write.Says($"The treatment {entry.Name.Trim()}, as field {cell.Number} of the trial {row.Name}");
+        }
+        else if (StackDifference.Phrases(now, stack).Count == 0 && at.Graph.Treatments[treatment.Id].Version == entry.TreatmentVersion)
+        {
+            write.Says($"{treatment.Name} stays as it is, after the trial {row.Name}");
         }
         else
         {
@@ -34,13 +38,19 @@ internal static class TrialChoice
             if (await writer.Store([new PreparedStack(treatment.Id, entry.TreatmentVersion!.Value, stack, stack.Select(l => notes.GetValueOrDefault(l.Id, "")).ToList(), now)]) is null)
                 return Problems.Of(StatusCodes.Status409Conflict, "changed-elsewhere", "This treatment was changed in another window. Look at the trial again; nothing was overwritten.");
             write.Says($"{treatment.Name}: as field {cell.Number} of the trial {row.Name}");
-            var name = $"from the trial {row.Name}";
             if (!await write.Db.VersionNames.AnyAsync(n => n.TreatmentId == treatment.Id && n.Number == treatment.Revision, write.Stop))
-                write.Db.Add(new VersionNameRow { TreatmentId = treatment.Id, Number = treatment.Revision, Name = name.Length <= LongestName ? name : name[..LongestName] });
+                Name(write, treatment.Id, treatment.Revision, row);
         }
 
         (await write.Db.Trials.FirstAsync(t => t.Id == row.Id, write.Stop)).Chosen = Asked.Key(cell.Levels);
         await write.Save();
         return new TrialTold(at.Graph.Set.Id, row.Id);
+    }
+
+    /// <summary>The version says which trial it is from.</summary>
+    private static void Name(Write write, Guid treatment, int version, TrialRow row)
+    {
+        var name = $"from the trial {row.Name}";
+        write.Db.Add(new VersionNameRow { TreatmentId = treatment, Number = version, Name = name.Length <= LongestName ? name : name[..LongestName] });
     }
 }

@@ -1,5 +1,5 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { api, take, type Schema } from "../../api/client";
 import { hindered } from "../../api/hindered";
 import { overviewQuery } from "../../api/queries";
@@ -57,7 +57,7 @@ export function Component() {
     return <Trouble error={error} retry={() => void Promise.all([overview.refetch(), record.refetch()])} />;
   if (!ready) return <p className="p-6 text-soft">Putting the record together…</p>;
   const { name, scale, designs } = overview.data!;
-  const { begun, last, evenings, hours, painters, pots, timeZone } = record.data!;
+  const { begun, last, evenings, hours, painters, pots, trials, timeZone } = record.data!;
   return (
     <div className="h-full overflow-y-auto print:h-auto print:overflow-visible">
       <article className="mx-auto max-w-4xl px-5 pt-3 pb-8 text-sm">
@@ -73,6 +73,20 @@ export function Component() {
             ? `${dayIn(begun, timeZone)} to ${dayIn(last, timeZone)}: ${evenings === 1 ? "one evening" : `${evenings} evenings`}, ${hours} hours of hands on as timed, by ${painters.join(", ")}.`
             : "Nothing has been laid yet. What is done at the bench is written here by itself."}
         </p>
+        {trials.length > 0 && (
+          <p className="mt-1 text-soft">
+            Decided on a tile:{" "}
+            {trials.map((t, i) => (
+              <span key={t.id}>
+                {i > 0 && "; "}
+                {t.zone} by{" "}
+                <Link to={`/trials/${setId}/${t.id}`} className="underline">
+                  {t.name}
+                </Link>
+              </span>
+            ))}
+          </p>
+        )}
         {designs.map((d) => (
           <section key={d.id} aria-label={d.name} className="mt-5">
             <h2 className="border-b border-line text-base font-semibold">

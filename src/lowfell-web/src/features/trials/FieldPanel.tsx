@@ -28,13 +28,17 @@ export function FieldPanel({ trial, cell, workshopId }: { trial: Trial; cell: Ce
       }),
     );
   const choose = (as: string | null) =>
-    change(as ? `The treatment ${as} is made.` : `The treatment is as field ${cell.number} now.`, (headers) =>
+    change(madeWords(as), (headers) =>
       api.POST("/api/trials/{setId}/{trialId}/choose", {
         params: { path },
         headers,
         body: { cell: cell.cell, treatmentVersion: trial.treatmentVersion, name: as },
       }),
     );
+  const madeWords = (as: string | null) => {
+    if (as) return `The treatment ${as} is made.`;
+    return cell.held ? "The treatment stays as it is." : `The treatment is as field ${cell.number} now.`;
+  };
   return (
     <section aria-label={`Field ${cell.number}`}>
       <h2 className="font-semibold">
@@ -101,39 +105,37 @@ export function FieldPanel({ trial, cell, workshopId }: { trial: Trial; cell: Ce
           </Button>
         </div>
       </form>
-      {!cell.held && (
-        <div className="mt-3 flex flex-wrap gap-2">
-          <Button tone="plain" disabled={busy} onClick={() => void choose(null)}>
-            Lay it so
+      <div className="mt-3 flex flex-wrap gap-2">
+        <Button tone="plain" disabled={busy} onClick={() => void choose(null)}>
+          {cell.held ? "Leave it as it is" : "Lay it so"}
+        </Button>
+        {cell.held ? null : name === null ? (
+          <Button onClick={() => setName(`${trial.zone}, field ${cell.number}`)}>
+            As a treatment of its own…
           </Button>
-          {name === null ? (
-            <Button onClick={() => setName(`${trial.zone}, field ${cell.number}`)}>
-              As a treatment of its own…
-            </Button>
-          ) : (
-            <form
-              className="grid w-full gap-2"
-              onSubmit={(e) => {
-                e.preventDefault();
-                if (name.trim()) void choose(name.trim()).then((done) => done && setName(null));
-              }}
-            >
-              <TextField
-                label="Name of the treatment"
-                value={name}
-                maxLength={120}
-                onChange={(e) => setName(e.target.value)}
-              />
-              <span className="flex gap-2">
-                <Button type="submit" disabled={busy || !name.trim()}>
-                  Make it
-                </Button>
-                <Button onClick={() => setName(null)}>Leave it</Button>
-              </span>
-            </form>
-          )}
-        </div>
-      )}
+        ) : (
+          <form
+            className="grid w-full gap-2"
+            onSubmit={(e) => {
+              e.preventDefault();
+              if (name.trim()) void choose(name.trim()).then((done) => done && setName(null));
+            }}
+          >
+            <TextField
+              label="Name of the treatment"
+              value={name}
+              maxLength={120}
+              onChange={(e) => setName(e.target.value)}
+            />
+            <span className="flex gap-2">
+              <Button type="submit" disabled={busy || !name.trim()}>
+                Make it
+              </Button>
+              <Button onClick={() => setName(null)}>Leave it</Button>
+            </span>
+          </form>
+        )}
+      </div>
     </section>
   );
 }
