@@ -106,7 +106,11 @@ export function FieldPanel({ trial, cell, workshopId }: { trial: Trial; cell: Ce
         </div>
       </form>
       <div className="mt-3 flex flex-wrap gap-2">
-        <Button tone="plain" disabled={busy} onClick={() => void choose(null)}>
+        <Button
+          tone="plain"
+          disabled={busy || (cell.held && cell.cell === trial.chosen)}
+          onClick={() => void choose(null)}
+        >
           {cell.held ? "Leave it as it is" : "Lay it so"}
         </Button>
         {cell.held ? null : name === null ? (
