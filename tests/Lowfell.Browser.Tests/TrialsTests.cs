@@ -61,6 +61,12 @@ public sealed class TrialsTests(BrowserSession session) : IClassFixture<BrowserS
         page.ClickText("aside button", "Lay it so");
         page.SeeText("[data-said]", "as field 3 now");
         page.SeeText("aside h2", "chosen");
+
+        // Minds change: the treatment goes back to what was held beside the model.
+        page.Click("[role=button][aria-label^='Field 1']");
+        page.ClickText("aside button", "Stay with it");
+        page.SeeText("[data-said]", "as field 1 now");
+        page.SeeText("aside h2", "chosen");
         page.Go("Layers");
         page.SeeText("h1", "Brick field");
     }

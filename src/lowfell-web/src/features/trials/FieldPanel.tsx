@@ -28,17 +28,13 @@ export function FieldPanel({ trial, cell, workshopId }: { trial: Trial; cell: Ce
       }),
     );
   const choose = (as: string | null) =>
-    change(madeWords(as), (headers) =>
+    change(as ? `The treatment ${as} is made.` : `The treatment is as field ${cell.number} now.`, (headers) =>
       api.POST("/api/trials/{setId}/{trialId}/choose", {
         params: { path },
         headers,
         body: { cell: cell.cell, treatmentVersion: trial.treatmentVersion, name: as },
       }),
     );
-  const madeWords = (as: string | null) => {
-    if (as) return `The treatment ${as} is made.`;
-    return cell.held ? "The treatment stays as it is." : `The treatment is as field ${cell.number} now.`;
-  };
   return (
     <section aria-label={`Field ${cell.number}`}>
       <h2 className="font-semibold">
@@ -46,7 +42,7 @@ export function FieldPanel({ trial, cell, workshopId }: { trial: Trial; cell: Ce
         {cell.cell === trial.chosen && <span className="text-xs font-normal text-soft"> · chosen</span>}
       </h2>
       <p className="text-xs text-soft">
-        {cell.held ? "The treatment as it is; at the edge, to be held beside the model." : words}
+        {cell.held ? "The treatment as it was tried; at the edge, to be held beside the model." : words}
       </p>
       <div className="mt-2 flex gap-2">
         {(["raised", "field", "recess"] as const).map((p) => (
@@ -111,7 +107,7 @@ export function FieldPanel({ trial, cell, workshopId }: { trial: Trial; cell: Ce
           disabled={busy || (cell.held && cell.cell === trial.chosen)}
           onClick={() => void choose(null)}
         >
-          {cell.held ? "Leave it as it is" : "Lay it so"}
+          {cell.held ? "Stay with it" : "Lay it so"}
         </Button>
         {cell.held ? null : name === null ? (
           <Button onClick={() => setName(`${trial.zone}, field ${cell.number}`)}>
