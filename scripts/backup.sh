@@ -9,21 +9,39 @@ ASIDES_KEPT=3
 
 # Copies that are made by themselves, a day apart; so many are kept, and none where that is 0.
 COPIES=$DATA/copies
+
+# Says when a backup was restored last, to whoever wonders where the devices are.
+RESTORED=$DATA/restored
 COPIES_KEPT=${LOWFELL_COPIES:-7}
 
-# keep_copies PROCESS — as long as it runs: a copy of everything when the newest is a day old, looked through like every backup.
-keep_copies() {
-  local file
+# look_after PROCESS — as long as it runs: a copy of everything when the newest is a day old, and logs that have grown put aside. Nothing
+# that goes wrong in it is worth ending for.
+look_after() {
+  set +e
   while sleep "${LOWFELL_COPY_EVERY:-60}" && kill -0 "$1" 2>/dev/null; do
-    [ -z "$(find "$COPIES" -name '*.backup' -mmin -1430 -print -quit)" ] || continue
-    file=$COPIES/$(date +%Y-%m-%d_%H%M%S).backup
-    if write_backup lowfell "$file" >"$COPIES/said" 2>&1; then
-      rm -f "$COPIES/failed"
-      find "$COPIES" -name '*.backup' | sort | head -n "-$COPIES_KEPT" | while read -r old; do rm -f "$old"; done
-    else
-      mv "$COPIES/said" "$COPIES/failed"
-    fi
+    keep_log "$DATA/postgres.log"
+    keep_log "$DATA/server.out"
+    [ "$COPIES_KEPT" -eq 0 ] || keep_copy
   done
+}
+
+# dated_within MINUTES NAME — a file among the copies from the last so many minutes; one from the future says nothing of when it was made.
+dated_within() { find "$COPIES" -name "$2" -mmin "-$1" ! -newermt "1 minute" -print -quit 2>/dev/null; }
+
+# keep_copy — a copy of everything when there is none of today, looked through like every backup. A disk that failed is not tried again
+# for an hour.
+keep_copy() {
+  local file
+  mkdir -p "$COPIES"
+  [ -z "$(dated_within 1430 '*.backup')" ] && [ -z "$(dated_within "${LOWFELL_COPY_AGAIN:-60}" failed)" ] || return 0
+  file=$COPIES/$(date +%Y-%m-%d_%H%M%S).backup
+  if write_backup lowfell "$file" >"$COPIES/said" 2>&1; then
+    rm -f "$COPIES/failed"
+    # The oldest go first, and those from the future before them.
+    find "$COPIES" -name '*.backup' -printf '%T@ %p\n' | awk -v now="$(date +%s)" '{ at = $1 > now + 60 ? 0 : $1; $1 = ""; print at $0 }' | sort -n | cut -d' ' -f2- | head -n "-$COPIES_KEPT" | while read -r old; do rm -f "$old"; done
+  else
+    mv -f "$COPIES/said" "$COPIES/failed" && touch "$COPIES/failed"
+  fi
 }
 
 # begin_cluster — the database for a backup or a restore, when Lowfell is not running.
@@ -75,6 +93,13 @@ read_backup() {
   while read -r migration; do
     grep -qx "$migration" "$2.known" || { echo "$1 was made by a newer Lowfell than this one (it is at $migration)."; return 1; }
   done <"$2.migrations"
+  # What its first line says is what is in it.
+  case "$first" in
+    "$MARKER "*)
+      migration=${first#"$MARKER "}; migration=${migration%% *}
+      grep -qx "$migration" "$2.known" || { echo "$1 says that it was made by a newer Lowfell than this one (at $migration)."; return 1; }
+      [ "$migration" = "$(sort "$2.migrations" | tail -n 1)" ] || { echo "$1 says that it is at $migration, and what is in it is not."; return 1; } ;;
+  esac
 }
 
 # shape DATABASE — everything in a database that acts: columns, constraints, functions, triggers, rules. Two alike are one line alike.
@@ -117,13 +142,28 @@ load_archive() {
   fi
 }
 
+# revoke_access DATABASE — access is never restored: who was sent away would come back with what they had. The door is shut, every device
+# is sent away, secret addresses and keys are worth nothing, and the authority is made anew.
+revoke_access() {
+  local table
+  has() { [ "$(sql "select to_regclass('public.$1') is not null" "$2")" = t ]; }
+  for table in doors pairing_keys authorities; do
+    if has "$table" "$1"; then sql "delete from $table" "$1"; fi
+  done
+  if has paired_devices "$1"; then sql "update paired_devices set sent_away_at = now() where sent_away_at is null" "$1"; fi
+  if has calendar_addresses "$1"; then sql "update calendar_addresses set revoked_at = now() where revoked_at is null" "$1"; fi
+}
+
 drop_database() { sql "drop database if exists \"$1\" with (force)" postgres 2>/dev/null; }
 
 # put_in_place DATABASE — it becomes the one that is served, and what was there is put aside, both or neither.
 put_in_place() {
   local aside
+  revoke_access "$1"
   aside=$ASIDE$(date +%Y%m%d_%H%M%S)
   sql "begin; alter database lowfell rename to $aside; alter database \"$1\" rename to lowfell; commit" postgres
+  (umask 077; : >"$RESTORED"); touch "$RESTORED"
+  say "access is not restored: the door is shut, devices have to be taken in again, secret calendar addresses to be made anew."
   say "what was there is kept as ${aside#"$ASIDE"}: ./lowfell restore --back ${aside#"$ASIDE"}"
   local old
   for old in $(asides | head -n -$ASIDES_KEPT); do

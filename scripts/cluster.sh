@@ -41,12 +41,18 @@ need_room() {
   [ "$free_mb" -ge 64 ] || fail "the disk that holds $DATA is full: $free_mb MB are left, 64 are needed to start. Make room and start again; nothing was changed."
 }
 
-# keep_log FILE — moves a log that has grown aside; the last three are kept.
+# A log that has grown to this is put aside.
+LOG_MOST=${LOWFELL_LOG_BYTES:-4000000}
+
+# keep_log FILE — puts a log that has grown aside; the last three are kept. It is copied and emptied, since whoever writes it goes on
+# writing at its end. Logs are for who runs this, and nobody else.
 keep_log() {
-  [ -e "$1" ] && [ "$(stat -c %s "$1")" -gt 4000000 ] || return 0
+  [ -e "$1" ] || return 0
+  chmod 600 "$1"
+  [ "$(stat -c %s "$1")" -gt "$LOG_MOST" ] || return 0
   local n
   for n in 2 1; do [ ! -e "$1.$n" ] || mv -f "$1.$n" "$1.$((n + 1))"; done
-  mv -f "$1" "$1.1"
+  (umask 077; cp "$1" "$1.1") && truncate -s 0 "$1"
 }
 
 make_cluster() {
@@ -102,6 +108,7 @@ start_cluster() {
     fail "port $DB_PORT, which the database wants, is taken by another program. Stop that program, or choose another: LOWFELL_DB_PORT=54211 ./lowfell start"
   fi
   keep_log "$DATA/postgres.log"
+  (umask 077; : >>"$DATA/postgres.log")
   "${AS_DB[@]}" "$PG_BIN/postgres" -D "$CLUSTER" -c listen_addresses=127.0.0.1 -c port="$DB_PORT" -c unix_socket_directories= \
     -c log_timezone=UTC -c timezone=UTC -c log_min_messages=log -c log_min_error_statement=panic "$@" >>"$DATA/postgres.log" 2>&1 &
   PG_PID=$!
@@ -130,8 +137,9 @@ role_password() {
 # connection DATABASE ROLE
 connection() { echo "Host=127.0.0.1;Port=$DB_PORT;Username=$2;Password=$(role_password "$2");Database=$1"; }
 
-# sql STATEMENTS DATABASE — as the one who made the cluster.
-sql() { PGPASSWORD=$(cat "$SECRET") "$PG_BIN/psql" -h 127.0.0.1 -p "$DB_PORT" -U lowfell -d "$2" -XAtq -v ON_ERROR_STOP=1 -c "$1"; }
+# sql STATEMENTS DATABASE — as the one who made the cluster. Statements go in by the back: what stands in a command line, anybody on this
+# machine can read, and there are passwords among them.
+sql() { PGPASSWORD=$(cat "$SECRET") "$PG_BIN/psql" -h 127.0.0.1 -p "$DB_PORT" -U lowfell -d "$2" -XAtq -v ON_ERROR_STOP=1 -f - <<<"$1"; }
 
 # Makes the roles, and the database they work in when there is none.
 ensure_roles() {

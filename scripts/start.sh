@@ -27,9 +27,15 @@ wind_down() {
 run_server() {
   local out=$5/server.out
   keep_log "$out"
-  ASPNETCORE_URLS="http://127.0.0.1:$1" Lowfell__Database="$2" Lowfell__Owner="$3" Lowfell__Demo="$4" Lowfell__Log="$5/server.log" Lowfell__LogLevel="${LOWFELL_LOG_LEVEL:-}" ASPNETCORE_ENVIRONMENT=Production \
+  find "$5" -maxdepth 1 -name 'server*.log' -exec chmod 600 {} +
+  (umask 077; : >>"$out")
+  local umask_was
+  umask_was=$(umask)
+  umask 077
+  ASPNETCORE_URLS="http://127.0.0.1:$1" Lowfell__Database="$2" Lowfell__Owner="$3" Lowfell__Demo="$4" Lowfell__Log="$5/server.log" Lowfell__Secret="${LOWFELL_SECRET:-$5/own-secret}" Lowfell__Restored="$RESTORED" Lowfell__LogLevel="${LOWFELL_LOG_LEVEL:-}" ASPNETCORE_ENVIRONMENT=Production \
     ASPNETCORE_CONTENTROOT="$PWD/$SERVER" "${TIED[@]}" dotnet "$(server_dll)" >>"$out" 2>&1 &
   SERVER_PID=$!
+  umask "$umask_was"
   # A first start makes tables and the demo; on a machine that is busy with other things that takes a minute.
   for _ in $(seq 1200); do
     curl_ok "http://127.0.0.1:$1/health" && return 0
@@ -77,7 +83,7 @@ lowfell_start() {
     ensure_roles
     if [ "$COPIES_KEPT" -gt 0 ]; then (umask 077; mkdir -p "$COPIES"); export Lowfell__Copies="$COPIES"; fi
     run_server "$WEB_PORT" "$(connection lowfell $SERVE)" "$(connection lowfell $OWNER)" "$demo" "$DATA"
-    if [ "$COPIES_KEPT" -gt 0 ]; then (trap - EXIT INT TERM; keep_copies $$) </dev/null >/dev/null 2>&1 9>&- & COPIES_PID=$!; fi
+    (trap - EXIT INT TERM; look_after $$) </dev/null >/dev/null 2>&1 9>&- & COPIES_PID=$!
   fi
   say "open http://127.0.0.1:$WEB_PORT — Ctrl-C stops Lowfell and its database. Logs: $DATA"
   wait -n "$SERVER_PID" ${PG_PID:+"$PG_PID"} || true

@@ -49,11 +49,18 @@ builder.WebHost.ConfigureKestrel(k =>
 var door = new DoorSettings();
 ((IConfigurationBuilder)builder.Configuration).Add(door);
 builder.Services.AddSingleton(door);
+builder.Services.AddSingleton<OwnSecret>();
+builder.Services.AddSingleton<Restored>();
+builder.Services.AddSingleton<DoorLimits>();
+builder.Services.AddSingleton<SideTroubles>();
 builder.Services.AddSingleton<Certificates>();
 builder.Services.AddSingleton<Door>();
 builder.Services.AddHostedService(s => s.GetRequiredService<Door>());
 builder.WebHost.ConfigureKestrel(k => k.ConfigureHttpsDefaults(h => h.ServerCertificateSelector = (_, _) => k.ApplicationServices.GetRequiredService<Certificates>().Shown));
-var connection = builder.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell";
+
+// What goes wrong in a side service is said and tried again; none of them ends the server.
+builder.Services.Configure<HostOptions>(o => o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);
+var connection = Pool.Of(builder.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell");
 builder.Services.AddDbContextFactory<LowfellDb>(o => LowfellDb.Configure((DbContextOptionsBuilder<LowfellDb>)o, connection));
 builder.Services.AddScoped<Write>();
 builder.Services.AddHostedService<Pruning>();
@@ -64,6 +71,7 @@ builder.Services.AddSingleton<ChangeFeed>();
 builder.Services.AddHostedService(s => s.GetRequiredService<ChangeFeed>());
 builder.Services.AddScoped<PotBook>();
 builder.Services.AddSingleton<SetGraphs>();
+builder.Services.AddSingleton<OneAtATime>();
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
 builder.Services.ConfigureHttpJsonOptions(o =>
@@ -74,7 +82,6 @@ builder.Services.ConfigureHttpJsonOptions(o =>
 });
 builder.Services.AddOpenApi(ApiDocument.Configure);
 builder.Services.AddProblemDetails();
-builder.Services.AddMetricsOfLowfell();
 builder.Services.AddResponseCompression(o => o.MimeTypes = ["application/json", "application/problem+json", "text/csv", "text/html", "text/plain"]);
 
 var app = builder.Build();
@@ -88,8 +95,7 @@ app.UseBodyLimit();
 app.Use(WriteFilter.KeepBody);
 app.MapOpenApi();
 app.MapMetrics();
-app.MapGet("/health", async (LowfellDb db, CancellationToken stop) =>
-    await db.Database.CanConnectAsync(stop) ? Results.Ok(new { status = "ok" }) : Results.StatusCode(StatusCodes.Status503ServiceUnavailable)).ExcludeFromDescription();
+app.MapHealth();
 app.MapCalc();
 app.MapPlan();
 app.MapColour();
@@ -103,6 +109,7 @@ app.MapSessions();
 app.MapBench();
 app.MapPieces();
 app.MapLog();
+app.MapPutAwayPhotos();
 app.MapFiles();
 app.MapWorkshops();
 app.MapCopies();

@@ -96,6 +96,7 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
         conventions.Words<Slice>();
         conventions.Words<JobState>();
         conventions.Words<DeviceRole>();
+        conventions.Words<Settled>();
         conventions.Words<Vessel>();
         conventions.Words<PigmentSchool>();
         conventions.Words<SandSchool>();

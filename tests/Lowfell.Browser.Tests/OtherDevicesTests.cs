@@ -65,8 +65,23 @@ public sealed class OtherDevicesTests(BrowserSession session) : IClassFixture<Br
         phone.SeeText("[role=dialog] h2", "Note");
         phone.Keys("too late" + Keys.Enter);
         phone.Wait(d => d.FindElement(By.CssSelector("[data-waiting]")).GetAttribute("data-waiting") == "1");
+        phone.SeeText("[role=alert]", "kept here, and can be saved as a file");
         phone.Driver.Navigate().Refresh();
         phone.SeeText("h1", "Pair this device");
+
+        // It keeps what it has, and can show and save it; taken in again, it sends it as who it is now.
+        phone.SeeText("#kept", "too late");
+        Assert.Empty(phone.Axe());
+        ((IJavaScriptExecutor)phone.Driver).ExecuteScript("window.saved = []; HTMLAnchorElement.prototype.click = function () { saved.push(this.download) }");
+        phone.ClickText("button", "Save it as a file");
+        phone.Wait(d => (bool)((IJavaScriptExecutor)d).ExecuteScript("return saved[0] === 'lowfell bench.json'")!);
+        page.ClickText("main button", "To work with");
+        var again = page.Says("[data-key]");
+        phone.Fill("Key", again);
+        phone.Fill("Name of this device", "Dry fingers");
+        phone.ClickText("button", "Pair it");
+        phone.See("[data-waiting='0']");
+        Assert.Contains((await session.Ask($"/api/bench/{workshop}"))["steps"]!.AsArray(), s => s!["words"]!.GetValue<string>().Contains("too late", StringComparison.Ordinal) && s["painter"]!.GetValue<string>() == "Dry fingers");
         Assert.DoesNotContain(page.Errors(), e => !e.Contains("400", StringComparison.Ordinal));
     }
 

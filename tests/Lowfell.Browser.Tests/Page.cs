@@ -176,6 +176,14 @@ public sealed class Page(IWebDriver driver)
     /// <summary>Has the page ask again whom an edit of a shared stack is for, until it is loaded anew.</summary>
     public void AskAgain() => ((IJavaScriptExecutor)Driver).ExecuteScript("localStorage.removeItem('lowfell.shared')");
 
+    /// <summary>Says that it is done all the same, where what lies below is not ready yet.</summary>
+    public void Unready() => Wait(d =>
+    {
+        if (d.FindElements(By.CssSelector("[role=dialog]")).FirstOrDefault(w => w.Text.Contains("is not ready", StringComparison.Ordinal)) is { } asks)
+            asks.FindElements(By.TagName("button")).Single(b => b.Text == "Done all the same").Click();
+        return d.FindElements(By.CssSelector("[role=dialog]")).Count == 0;
+    });
+
     /// <summary>Waits until everything edited is in the database.</summary>
     public void Stored() => See("[data-save=saved]");
 

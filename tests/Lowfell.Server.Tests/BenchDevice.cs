@@ -8,6 +8,8 @@ internal sealed class BenchDevice(LowfellServer server, string name, TimeSpan cl
     private readonly Painter painter = new(server, 0, name);
     private long number;
 
+    public string Name => name;
+
     public string Path { get; private set; } = "";
 
     public async Task Begin()

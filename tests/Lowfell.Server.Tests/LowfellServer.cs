@@ -19,6 +19,9 @@ public sealed class LowfellServer : IAsyncLifetime
     private static readonly string root = Environment.GetEnvironmentVariable("LOWFELL_TEST_DATABASE")
         ?? throw new InvalidOperationException("Run these tests with ./lowfell test, which starts a throw-away PostgreSQL.");
 
+    /// <summary>What every server of these tests is given: those before one database share it.</summary>
+    private static readonly string secret = Path.Combine(Directory.CreateTempSubdirectory("lowfell-secret-").FullName, "own");
+
     private WebApplicationFactory<Program>? factory;
 
     /// <summary>The database as its owner reaches it, and as the server does.</summary>
@@ -26,20 +29,38 @@ public sealed class LowfellServer : IAsyncLifetime
     public string Serving { get; private set; } = "";
     public HttpClient Http { get; private set; } = new();
 
+    /// <summary>A database of its own before which no server runs yet.</summary>
+    public static async Task<LowfellServer> Asleep()
+    {
+        var asleep = new LowfellServer();
+        await asleep.Clone();
+        return asleep;
+    }
+
     public async ValueTask InitializeAsync()
+    {
+        await Clone();
+        (factory, Http) = Start();
+    }
+
+    private async Task Clone()
     {
         await template.Value;
         var name = $"test_{Guid.NewGuid():n}";
         await Execute(root, $"create database {name} template {Template} owner {Owner}");
         Connection = As(Owner, name);
         Serving = As(Serve, name);
-        (factory, Http) = Start();
     }
 
     /// <summary>A server over this database, beside any others.</summary>
-    public (WebApplicationFactory<Program> Factory, HttpClient Http) Start(Action<IServiceCollection>? with = null)
+    public (WebApplicationFactory<Program> Factory, HttpClient Http) Start(Action<IServiceCollection>? with = null, (string Key, string Value)[]? settings = null)
     {
-        var another = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("Lowfell:Database", Serving).UseSetting("Lowfell:Owner", Connection).UseSetting("urls", "http://127.0.0.1:0").ConfigureServices(s => with?.Invoke(s)));
+        var another = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
+        {
+            b.UseSetting("Lowfell:Database", Serving).UseSetting("Lowfell:Owner", Connection).UseSetting("urls", "http://127.0.0.1:0").UseSetting("Lowfell:Secret", secret).ConfigureServices(s => with?.Invoke(s));
+            foreach (var (key, value) in settings ?? [])
+                b.UseSetting(key, value);
+        });
         another.UseKestrel(0);
         another.StartServer();
         return (another, another.CreateClient());
@@ -50,6 +71,13 @@ public sealed class LowfellServer : IAsyncLifetime
         Http.Dispose();
         if (factory is not null)
             await factory.DisposeAsync();
+
+        // What is idle of them would be in the way of those that come after.
+        foreach (var connection in new[] { Connection, Serving, Server.Http.Pool.Of(Serving) })
+        {
+            await using var line = new NpgsqlConnection(connection);
+            NpgsqlConnection.ClearPool(line);
+        }
     }
 
     /// <summary>A reader of sets of its own, with nothing read yet.</summary>

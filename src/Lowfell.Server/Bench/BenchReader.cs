@@ -39,7 +39,7 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
         var (tasks, begins, ends) = Session(made);
         var taken = tasks.Select(t => (t.ZoneId, t.LayerId)).ToHashSet();
         var last = await db.BenchDevices.AsNoTracking().Where(d => d.WorkshopId == planner.Workshop.Id && d.Device == device).Select(d => (long?)d.LastNumber).FirstOrDefaultAsync(stop) ?? 0;
-        var refused = await db.BenchRefusals.AsNoTracking().Where(r => r.WorkshopId == planner.Workshop.Id && r.Device == device).OrderByDescending(r => r.Number).Take(MostRefusals).Select(r => new BenchRefusal(r.EventId, r.Number, r.Why)).ToListAsync(stop);
+        var refused = await db.BenchRefusals.AsNoTracking().Where(r => r.WorkshopId == planner.Workshop.Id && r.Device == device && r.Number != null && r.Settled == null).OrderByDescending(r => r.Number).Take(MostRefusals).Select(r => new BenchRefusal(r.EventId, r.Number!.Value, r.Why, null)).ToListAsync(stop);
         return new BenchReading(
             planner.Workshop.Id, now, last, planner.Workshop.Painters, begins, ends, plan is null ? "" : Late(made, plan), planner.Sets.Count > 0 ? planner.Sets[0].Set.Id : null, tasks, Others(taken), Wet(), await Steps(device), refused, room.Since is not null);
     }

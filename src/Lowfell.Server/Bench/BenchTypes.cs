@@ -44,8 +44,8 @@ public sealed record BenchWet(
 /// <summary>Something else that could be done now, outside of the session.</summary>
 public sealed record BenchOther(Guid ZoneId, Guid LayerId, string Words, int Pieces);
 
-/// <summary>An event that was not accepted, and why.</summary>
-public sealed record BenchRefusal(Guid EventId, long Number, string Why);
+/// <summary>An event that did not fit, and why; PieceIds are those that did not, where the others were taken in.</summary>
+public sealed record BenchRefusal(Guid EventId, long Number, string Why, IReadOnlyList<Guid>? PieceIds = null);
 
 /// <summary>What just happened, newest first, as it can be taken back.</summary>
 public sealed record BenchStep(Guid EventId, WorkKind Kind, string Words, DateTimeOffset At, string Painter, bool Mine);
@@ -60,19 +60,45 @@ public sealed record BenchReading(
     IReadOnlyList<BenchTask> Tasks, IReadOnlyList<BenchOther> Others, IReadOnlyList<BenchWet> Wet, IReadOnlyList<BenchStep> Steps, IReadOnlyList<BenchRefusal> Refused, bool Measured);
 
 /// <summary>
-/// One thing that happened at the bench. Id is made by the device, Number counts what that device has told. ToldAt is by its own clock. LayerId is
+/// One thing that happened at the bench. Id is made by the device, Number counts what that device has told. ToldAt is by its own clock; Epoch and
+/// Tick, OffsetMs and AheadMs say what else it knows of that clock, so that one that is put right in between moves what was told. LayerId is
 /// the layer's line. Minutes is what the painter said it took, where the timer was asked about; Ml is what was taken from the pot, as planned
 /// where it is left out. A pot is made under an id of the device's, and topped up, with what really went in, for a zone.
 /// </summary>
 public sealed record BenchEventIn(
     Guid? Id, long? Number, WorkKind? Kind, DateTimeOffset? ToldAt, Guid? ZoneId = null, Guid? LayerId = null, IReadOnlyList<Guid>? PieceIds = null, Guid? PotId = null, decimal? Ml = null,
     string? Note = null, string? SavedBy = null, Guid? UndoesId = null, double? Minutes = null, string? Label = null, Vessel? Vessel = null, string? RecipeKey = null,
-    IReadOnlyList<PortionIn?>? Amounts = null);
+    IReadOnlyList<PortionIn?>? Amounts = null, Guid? Epoch = null, double? Tick = null, double? OffsetMs = null, double? AheadMs = null)
+{
+    internal ToldInstant Instant => new(ToldAt ?? default, Epoch, Tick, OffsetMs, AheadMs);
+}
 
-/// <summary>What a device has to tell, in order. SentAt is its clock at the moment of sending: by how far that is off, times are put right.</summary>
-public sealed record BenchEventsIn(DateTimeOffset? SentAt, IReadOnlyList<BenchEventIn?>? Events);
+/// <summary>What a device has to tell, in order. SentAt is its clock at the moment of sending, Epoch and Tick the run of its page and how long that has run, ms.</summary>
+public sealed record BenchEventsIn(DateTimeOffset? SentAt, IReadOnlyList<BenchEventIn?>? Events, Guid? Epoch = null, double? Tick = null);
 
-/// <summary>What came of it: the number up to which everything is answered, those that were refused, and by how much the device's clock is behind, ms.</summary>
+/// <summary>What came of it: the number up to which everything is answered, those that did not fit, and by how much the device's clock is behind, ms.</summary>
 public sealed record BenchAnswer(long LastNumber, long BehindMs, IReadOnlyList<BenchRefusal> Refused);
 
 public sealed record BenchTold(Guid WorkshopId, string Device, long From, long To);
+
+/// <summary>A piece of an event that did not fit, by its label where it still has one.</summary>
+public sealed record UnfitPiece(Guid Id, string Label);
+
+/// <summary>
+/// An event that did not fit, kept whole: what happened in words, when as far as that is known, on which device, and why it did not fit. Told is the event as
+/// JSON; empty where only its reason was kept. Settled is what a person decided about it.
+/// </summary>
+public sealed record Unfit(
+    Guid Id, string Words, DateTimeOffset? HappenedAt, DateTimeOffset At, string Device, string Actor, string Why, string Told, WorkKind? Kind, Guid? ZoneId, Guid? LayerId, IReadOnlyList<UnfitPiece> Pieces, string Note,
+    Settled? Settled, DateTimeOffset? SettledAt, string SettledBy);
+
+/// <summary>What did not fit: what waits for somebody to decide, and the newest of what was decided.</summary>
+public sealed record UnfitReading(Guid WorkshopId, int Waiting, IReadOnlyList<Unfit> Entries);
+
+/// <summary>Something that a device keeps because it could not even be read: as it stands there, and why.</summary>
+public sealed record UnfitIn(Guid? Id, string? Told, string? Why, DateTimeOffset? ToldAt);
+
+/// <summary>An event that did not fit, put right: what is left out stays as it was told.</summary>
+public sealed record UnfitChange(Guid? ZoneId, Guid? LayerId, IReadOnlyList<Guid>? PieceIds, string? Note);
+
+public sealed record UnfitTold(Guid WorkshopId, Guid Id);

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using System.Threading.Channels;
+using Lowfell.Server.Http;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Microsoft.EntityFrameworkCore;
@@ -12,9 +13,9 @@ namespace Lowfell.Server.Changes;
 /// Hears from the database what any server has written, and passes it on to the pages that are open here. Whoever listens is given
 /// versions, not contents: a notice that was lost is made up for by the next one, or by the first after coming back.
 /// </summary>
-public sealed class ChangeFeed(IDbContextFactory<LowfellDb> factory, TimeProvider clock, IHostApplicationLifetime host, ILogger<ChangeFeed> log) : BackgroundService
+internal sealed class ChangeFeed(IDbContextFactory<LowfellDb> factory, SideTroubles troubles, TimeProvider clock, IHostApplicationLifetime host, ILogger<ChangeFeed> log) : SideService(troubles, clock, log)
 {
-    private static readonly TimeSpan again = TimeSpan.FromSeconds(2);
+    protected override string What => "News between windows";
 
     /// <summary>Silence this long and a page is told once more how things stand: so both ends notice a line that is dead.</summary>
     private static readonly TimeSpan quiet = TimeSpan.FromSeconds(20);
@@ -22,17 +23,21 @@ public sealed class ChangeFeed(IDbContextFactory<LowfellDb> factory, TimeProvide
     /// <summary>More than this waiting and the oldest go: versions only grow, so the newest says it all.</summary>
     private const int MostWaiting = 64;
 
-    private readonly ConcurrentDictionary<Channel<ChangeNotice?>, Guid> listeners = new();
+    private readonly ConcurrentDictionary<Channel<ChangeNotice?>, (Guid Workshop, Guid? Device)> listeners = new();
 
-    /// <summary>How many pages listen.</summary>
-    public int Listening => listeners.Count;
+    /// <summary>How many pages listen, of other devices among them, and of one of these.</summary>
+    public (int All, int Devices, int Mine) Listening(Guid? device)
+    {
+        var all = listeners.Values.ToList();
+        return (all.Count, all.Count(l => l.Device is not null), all.Count(l => device is not null && l.Device == device));
+    }
 
     /// <summary>The versions of a workshop as they are now, and then each change as it is stored, until the page leaves or the server stops.</summary>
-    public async IAsyncEnumerable<ChangeNotice> Of(Guid workshop, [EnumeratorCancellation] CancellationToken leaves)
+    public async IAsyncEnumerable<ChangeNotice> Of(Guid workshop, Guid? device, [EnumeratorCancellation] CancellationToken leaves)
     {
         using var either = CancellationTokenSource.CreateLinkedTokenSource(leaves, host.ApplicationStopping);
         var heard = Channel.CreateBounded<ChangeNotice?>(new BoundedChannelOptions(MostWaiting) { FullMode = BoundedChannelFullMode.DropOldest });
-        listeners[heard] = workshop;
+        listeners[heard] = (workshop, device);
         try
         {
             yield return await Now(workshop, either.Token);
@@ -49,7 +54,7 @@ public sealed class ChangeFeed(IDbContextFactory<LowfellDb> factory, TimeProvide
     private async Task<ChangeNotice?> Next(ChannelReader<ChangeNotice?> heard, CancellationToken stop)
     {
         using var wait = CancellationTokenSource.CreateLinkedTokenSource(stop);
-        using var timer = clock.CreateTimer(_ => wait.Cancel(), null, quiet, Timeout.InfiniteTimeSpan);
+        using var timer = Clock.CreateTimer(_ => wait.Cancel(), null, quiet, Timeout.InfiniteTimeSpan);
         try
         {
             return await heard.ReadAsync(wait.Token);
@@ -66,23 +71,7 @@ public sealed class ChangeFeed(IDbContextFactory<LowfellDb> factory, TimeProvide
         return new ChangeNotice(workshop, await db.SliceVersions.AsNoTracking().Where(v => v.WorkshopId == workshop).ToDictionaryAsync(v => v.Slice, v => v.Version, stop), Guid.Empty);
     }
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        while (!stoppingToken.IsCancellationRequested)
-        {
-            try
-            {
-                await Listen(stoppingToken);
-            }
-            catch (Exception away) when (away is NpgsqlException or InvalidOperationException or IOException or TimeoutException)
-            {
-                log.LogWarning("The database no longer tells of changes: {Why}", away.Message);
-                await Task.Delay(again, clock, stoppingToken);
-            }
-        }
-    }
-
-    private async Task Listen(CancellationToken stop)
+    protected override async Task Run(CancellationToken stop)
     {
         await using var db = await factory.CreateDbContextAsync(stop);
 
@@ -93,6 +82,7 @@ public sealed class ChangeFeed(IDbContextFactory<LowfellDb> factory, TimeProvide
         await line.OpenAsync(stop);
         await using (var listen = new NpgsqlCommand($"listen {Slices.Channel}", line))
             await listen.ExecuteNonQueryAsync(stop);
+        Well();
 
         // What was written while nobody listened is made up for.
         foreach (var (heard, _) in listeners)
@@ -105,8 +95,8 @@ public sealed class ChangeFeed(IDbContextFactory<LowfellDb> factory, TimeProvide
     {
         if (notice is null)
             return;
-        foreach (var (heard, workshop) in listeners)
-            if (workshop == notice.WorkshopId)
+        foreach (var (heard, of) in listeners)
+            if (of.Workshop == notice.WorkshopId)
                 heard.Writer.TryWrite(notice);
     }
 }

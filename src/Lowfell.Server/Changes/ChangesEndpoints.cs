@@ -16,8 +16,6 @@ public sealed record SlicesMoved(IReadOnlyDictionary<string, long> Versions, Gui
 /// <summary>What others store arrives by itself.</summary>
 public static class ChangesEndpoints
 {
-    private const int MostPages = 100;
-
     public static void MapChanges(this IEndpointRouteBuilder app) =>
         app.MapGet("/api/changes/{workshopId:guid}", Listen).WithTags("Changes").WithName("changes").WithSummary("Server-sent events: how a workshop stands, and each change as it is stored.").ProducesProblem(404).ProducesProblem(503).For(DeviceRole.Look, DeviceRole.Work);
 
@@ -25,10 +23,16 @@ public static class ChangesEndpoints
     {
         if (!await db.Workshops.AnyAsync(w => w.Id == workshopId, stop))
             return Problems.NotFound("workshop");
-        if (feed.Listening >= MostPages)
-            return Problems.Of(StatusCodes.Status503ServiceUnavailable, "busy", $"More than {MostPages} pages listen already. Close some of them.");
+        var device = http.DeviceOf();
+        var (all, devices, mine) = feed.Listening(device?.Id);
+        if (device is not null && mine >= DoorLimits.StreamsEach)
+            return Problems.Of(StatusCodes.Status503ServiceUnavailable, "busy", $"{DoorLimits.StreamsEach} pages of this device listen already. Close some of them.");
+
+        // However many other devices listen, some places are this machine's own.
+        if (device is not null ? devices >= DoorLimits.StreamsOfDevices : all >= DoorLimits.StreamsInAll)
+            return Problems.Of(StatusCodes.Status503ServiceUnavailable, "busy", $"{(device is not null ? devices : all)} pages listen already. Close some of them.");
         http.Response.Headers.CacheControl = "no-store";
-        return TypedResults.ServerSentEvents(Words(feed.Of(workshopId, stop), db, http.DeviceOf(), stop), "versions");
+        return TypedResults.ServerSentEvents(Words(feed.Of(workshopId, device?.Id, stop), db, device, stop), "versions");
     }
 
     private static async IAsyncEnumerable<SlicesMoved> Words(IAsyncEnumerable<ChangeNotice> notices, LowfellDb db, PairedDevice? device, [EnumeratorCancellation] CancellationToken stop)

@@ -1,6 +1,4 @@
 using System.Net;
-using System.Security.Cryptography;
-using System.Security.Cryptography.X509Certificates;
 using Lowfell.Server.Http;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
@@ -22,7 +20,9 @@ public static class DevicesEndpoints
         group.MapGet("/", Of).WithName("devices").WithSummary("Other devices, and whether they can come in.").ProducesProblem(404);
         group.MapPut("/door", OpenDoor).WithName("openDoor").WithSummary("Lets other devices in, encrypted, at an address of this machine.").AddEndpointFilter(LookAfter).Writes<DoorTold>();
         group.MapDelete("/door", ShutDoor).WithName("shutDoor").WithSummary("Lets no other device in; those that were taken in stay so.").AddEndpointFilter(LookAfter).Writes<DoorTold>();
-        group.MapPost("/keys", MakeKey).WithName("makePairingKey").WithSummary("A key to take one device in with: once, within five minutes.").Writes<KeyTold, PairingKey>(Tell, StatusCodes.Status201Created);
+        group.MapPost("/authority", Renew).WithName("makeAuthority").WithSummary("A new authority in place of the old one, for the day its key is lost or in wrong hands: devices that trusted the old one have to trust the new one.").AddEndpointFilter(LookAfter).Writes<AuthorityTold>();
+        var secret = app.ServiceProvider.GetRequiredService<OwnSecret>();
+        group.MapPost("/keys", MakeKey).WithName("makePairingKey").WithSummary("A key to take one device in with: once, within five minutes.").Writes<KeyTold, PairingKey>((told, _) => Task.FromResult(Tell(told, secret)), StatusCodes.Status201Created);
         group.MapDelete("/{deviceId:guid}", SendAway).WithName("sendDeviceAway").WithSummary("Sends a device away: from now on it gets nothing.").Writes<SentAway>();
     }
 
@@ -34,15 +34,15 @@ public static class DevicesEndpoints
         return answer;
     }
 
-    private static async Task<Results<Ok<DevicesReading>, ProblemHttpResult>> Of(Guid workshopId, LowfellDb db, Door door, Certificates certificates, CancellationToken stop)
+    private static async Task<Results<Ok<DevicesReading>, ProblemHttpResult>> Of(Guid workshopId, LowfellDb db, Door door, Certificates certificates, Restored restored, CancellationToken stop)
     {
         if (!await db.Workshops.AnyAsync(w => w.Id == workshopId, stop))
             return Problems.NotFound("workshop");
-        using var authority = await certificates.Authority(stop);
+        var authority = await certificates.State(stop);
         var devices = await db.PairedDevices.AsNoTracking().Where(d => d.WorkshopId == workshopId).OrderBy(d => d.SentAwayAt != null).ThenByDescending(d => d.PairedAt).Take(MostDevices)
             .Select(d => new DeviceEntry(d.Id, d.Name, d.Role, d.PairedAt, d.SeenAt, d.SentAwayAt)).ToListAsync(stop);
         return TypedResults.Ok(new DevicesReading(
-            workshopId, Door.Addresses().Select(a => a.ToString()).ToList(), UsualPort, door.Open?.ToString() ?? "", door.Trouble, authority.GetCertHashString(HashAlgorithmName.SHA256), devices));
+            workshopId, Door.Addresses().Select(a => a.ToString()).ToList(), UsualPort, door.Open?.ToString() ?? "", door.Trouble, new AuthorityReading(authority.Fingerprint, authority.MadeAt, authority.GoodUntil, authority.Trouble), restored.At, devices));
     }
 
     private static async Task<Outcome<DoorTold>> OpenDoor(Guid workshopId, DoorIn entry, Write write, Door door)
@@ -58,12 +58,25 @@ public static class DevicesEndpoints
         var at = new IPEndPoint(address!, entry.Port ?? UsualPort);
         if (!Equals(door.Open, at) && Door.Hinders(at) is { Length: > 0 } why)
             return Faults.One(why.StartsWith("Port", StringComparison.Ordinal) ? "port" : "address", why);
+        if (!Authority.IsOwn(at.Address))
+            return Faults.One("address", $"{at.Address} is an address that the whole internet can reach. The door opens at addresses of your own network: 10.…, 172.16.… to 172.31.…, 192.168.….");
         if (await write.Db.Doors.FirstOrDefaultAsync(write.Stop) is { } row)
             (row.Address, row.Port, row.OpenedAt) = (at.Address.ToString(), at.Port, write.Now);
         else
             write.Db.Add(new DoorRow { Address = at.Address.ToString(), Port = at.Port, OpenedAt = write.Now });
         await write.Save();
         return new DoorTold(workshopId, at.ToString());
+    }
+
+    private static async Task<Outcome<AuthorityTold>> Renew(Guid workshopId, Write write, Certificates certificates)
+    {
+        if (!await write.Db.Workshops.AnyAsync(w => w.Id == workshopId, write.Stop))
+            return Problems.NotFound("workshop");
+        write.In(workshopId);
+        await certificates.Replace(write.Db, write.Stop);
+        write.Touch(Slice.Devices);
+        await write.Save();
+        return new AuthorityTold(workshopId, write.Now);
     }
 
     private static async Task<Outcome<DoorTold>> ShutDoor(Guid workshopId, Write write)
@@ -77,7 +90,7 @@ public static class DevicesEndpoints
         return new DoorTold(workshopId, "");
     }
 
-    private static async Task<Outcome<KeyTold>> MakeKey(Guid workshopId, PairingKeyIn entry, Write write, Door door)
+    private static async Task<Outcome<KeyTold>> MakeKey(Guid workshopId, PairingKeyIn entry, Write write, Door door, OwnSecret secret)
     {
         if (!await write.Db.Workshops.AnyAsync(w => w.Id == workshopId, write.Stop))
             return Problems.NotFound("workshop");
@@ -86,18 +99,19 @@ public static class DevicesEndpoints
             return Faults.One("role", "Say what the device may do: look, work or measure.");
         if (await write.Db.PairedDevices.CountAsync(d => d.WorkshopId == workshopId && d.SentAwayAt == null, write.Stop) >= MostDevices)
             return Problems.Of(StatusCodes.Status409Conflict, "too-many", $"{MostDevices} devices are the most a workshop has. Send some away first.");
-        var key = Pairing.NewKey();
-        var row = new PairingKeyRow { WorkshopId = workshopId, KeyHash = Elsewhere.Hash(key), Role = role, MadeAt = write.Now, GoodUntil = write.Now + Pairing.Good };
+        var row = new PairingKeyRow { WorkshopId = workshopId, KeyHash = Elsewhere.Hash(Pairing.KeyOf(secret, write.Id)), Role = role, MadeAt = write.Now, GoodUntil = write.Now + Pairing.Good };
         write.Db.Add(row);
         await write.Save();
-        return new KeyTold(workshopId, key, role, row.GoodUntil, door.Open?.ToString() ?? "");
+        return new KeyTold(workshopId, write.Id, role, row.GoodUntil, door.Open?.ToString() ?? "");
     }
 
-    private static Task<PairingKey> Tell(KeyTold told, Telling telling)
+    private static PairingKey Tell(KeyTold told, OwnSecret secret)
     {
+        var key = Pairing.KeyOf(secret, told.Id);
+
         // Behind the hash it stays in the browser: no log of any server has it.
-        var address = told.At.Length == 0 ? "" : $"https://{told.At}{Elsewhere.PairPage}#{told.Key}";
-        return Task.FromResult(new PairingKey(told.WorkshopId, Pairing.InGroups(told.Key), told.Role, told.GoodUntil, address, address.Length == 0 ? [] : Square(address)));
+        var address = told.At.Length == 0 ? "" : $"https://{told.At}{Elsewhere.PairPage}#{key}";
+        return new PairingKey(told.WorkshopId, Pairing.InGroups(key), told.Role, told.GoodUntil, address, address.Length == 0 ? [] : Square(address));
     }
 
     private static List<string> Square(string text)

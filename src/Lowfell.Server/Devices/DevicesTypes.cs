@@ -7,9 +7,14 @@ public sealed record DeviceEntry(Guid Id, string Name, DeviceRole Role, DateTime
 
 /// <summary>
 /// Other devices. Addresses are those of this machine that the door can be opened at; OpenAt is where it is open, empty while it is shut, and
-/// Trouble why it is not open though it should be. Fingerprint is the SHA-256 of the authority's certificate.
+/// Trouble why it is not open though it should be. RestoredAt is when a backup was restored that shut the door and sent everybody away.
 /// </summary>
-public sealed record DevicesReading(Guid WorkshopId, IReadOnlyList<string> Addresses, int UsualPort, string OpenAt, string Trouble, string Fingerprint, IReadOnlyList<DeviceEntry> Devices);
+public sealed record DevicesReading(Guid WorkshopId, IReadOnlyList<string> Addresses, int UsualPort, string OpenAt, string Trouble, AuthorityReading Authority, DateTimeOffset? RestoredAt, IReadOnlyList<DeviceEntry> Devices);
+
+/// <summary>The workshop's own authority: Fingerprint is the SHA-256 of its certificate, empty where that cannot be read; Trouble why devices may not get in by it.</summary>
+public sealed record AuthorityReading(string Fingerprint, DateTimeOffset MadeAt, DateTimeOffset? GoodUntil, string Trouble);
+
+public sealed record AuthorityTold(Guid WorkshopId, DateTimeOffset MadeAt);
 
 /// <summary>Where the door is to be opened.</summary>
 public sealed record DoorIn(string? Address, int? Port);
@@ -25,7 +30,7 @@ public sealed record PairingKeyIn(DeviceRole? Role);
 /// </summary>
 public sealed record PairingKey(Guid WorkshopId, string Key, DeviceRole Role, DateTimeOffset GoodUntil, string Address, IReadOnlyList<string> Modules);
 
-public sealed record KeyTold(Guid WorkshopId, string Key, DeviceRole Role, DateTimeOffset GoodUntil, string At);
+public sealed record KeyTold(Guid WorkshopId, Guid Id, DeviceRole Role, DateTimeOffset GoodUntil, string At);
 
 /// <summary>A device asks to be taken in: the key it was shown, a name, and the secret it has made up and will show from then on.</summary>
 public sealed record PairIn(string? Key, string? Name, string? Secret);

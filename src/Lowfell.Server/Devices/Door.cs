@@ -1,9 +1,9 @@
 using System.Net;
 using System.Net.NetworkInformation;
 using System.Net.Sockets;
+using Lowfell.Server.Http;
 using Lowfell.Store;
 using Microsoft.EntityFrameworkCore;
-using Npgsql;
 
 namespace Lowfell.Server.Devices;
 
@@ -29,8 +29,10 @@ internal sealed class DoorSettings : ConfigurationProvider, IConfigurationSource
 /// Opens and shuts the encrypted listener for other devices, as the database has it: so it is open again after a start, and with any
 /// number of servers, on that which has the address.
 /// </summary>
-internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings settings, Certificates certificates, TimeProvider clock, ILogger<Door> log) : BackgroundService
+internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings settings, Certificates certificates, SideTroubles troubles, IHostApplicationLifetime host, TimeProvider clock, ILogger<Door> log) : SideService(troubles, clock, log)
 {
+    protected override string What => "The door for other devices";
+
     private static readonly TimeSpan every = TimeSpan.FromSeconds(10);
     private readonly SemaphoreSlim turn = new(1);
     private IPEndPoint? open;
@@ -83,7 +85,12 @@ internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings se
             var row = await db.Doors.AsNoTracking().FirstOrDefaultAsync(stop);
             var wanted = row is null ? null : new IPEndPoint(IPAddress.Parse(row.Address), row.Port);
             if (Equals(wanted, open))
+            {
+                if (wanted is not null)
+                    await Certified(wanted, stop);
                 return;
+            }
+
             if (asked)
                 settings.Listen(null);
             (open, asked) = (null, false);
@@ -96,7 +103,8 @@ internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings se
             Trouble = await Until(() => Hinders(wanted).Length == 0, stop) ? "" : Hinders(wanted);
             if (Trouble.Length > 0)
                 return;
-            await certificates.For(wanted.Address, stop);
+            if (!await Certified(wanted, stop))
+                return;
             asked = true;
             settings.Listen($"https://{wanted}");
             Trouble = await Until(() => Hinders(wanted).Length > 0, stop) ? "" : $"Nobody listens at {wanted} yet.";
@@ -108,6 +116,28 @@ internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings se
         }
     }
 
+    /// <summary>Has a certificate for an address, made in time before the one there is ends; what hinders that is said.</summary>
+    private async Task<bool> Certified(IPEndPoint at, CancellationToken stop)
+    {
+        try
+        {
+            await certificates.For(at.Address, stop);
+            return true;
+        }
+        catch (SealedShut)
+        {
+            Trouble = (await certificates.State(stop)).Trouble;
+            return false;
+        }
+    }
+
+    private async Task Begun(CancellationToken stop)
+    {
+        var begun = new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously);
+        using var told = host.ApplicationStarted.Register(begun.SetResult);
+        await begun.Task.WaitAsync(stop);
+    }
+
     /// <summary>The web server opens and shuts in its own time: it first lets go of those that are still in.</summary>
     private async Task<bool> Until(Func<bool> condition, CancellationToken stop)
     {
@@ -115,26 +145,25 @@ internal sealed class Door(IDbContextFactory<LowfellDb> factory, DoorSettings se
         {
             if (condition())
                 return true;
-            await Task.Delay(TimeSpan.FromMilliseconds(50), clock, stop);
+            await Task.Delay(TimeSpan.FromMilliseconds(50), Clock, stop);
         }
 
         return false;
     }
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task Run(CancellationToken stop)
     {
-        using var timer = new PeriodicTimer(every, clock);
+        // A door that is opened before the web server has begun would take the place of its own address.
+        await Begun(stop);
+        using var timer = new PeriodicTimer(every, Clock);
         do
         {
-            try
-            {
-                await Look(stoppingToken);
-            }
-            catch (Exception away) when (away is NpgsqlException or InvalidOperationException or IOException or TimeoutException or System.Security.Cryptography.CryptographicException)
-            {
-                log.LogWarning("It is not known whether other devices may come in: {Why}", away.Message);
-            }
+            await Look(stop);
+            if (Trouble.Length > 0)
+                Troubled(Trouble);
+            else
+                Well();
         }
-        while (await timer.WaitForNextTickAsync(stoppingToken));
+        while (await timer.WaitForNextTickAsync(stop));
     }
 }

@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Security.Cryptography.X509Certificates;
 using Lowfell.Server.Http;
 using Lowfell.Server.Writing;
 using Lowfell.Store.Rows;
@@ -20,16 +18,16 @@ public static class Pairing
     public static void MapPairing(this IEndpointRouteBuilder app)
     {
         var group = app.MapGroup("/api/pairing").WithTags("Devices");
-        group.MapPost("/", Pair).WithName("pair").WithSummary("Takes a device in that shows a key.").AddEndpointFilter(KeepSecret).Writes<Paired>();
+        group.MapPost("/", Pair).WithName("pair").WithSummary("Takes a device in that shows a key.").AddEndpointFilter(KeepSecret).Writes<Paired>().WithMetadata(new PairingAttempt());
         group.MapGet("/authority.cer", async (Certificates certificates, CancellationToken stop) =>
-        {
-            using var authority = await certificates.Authority(stop);
-            return TypedResults.Bytes(authority.Export(X509ContentType.Cert), "application/x-x509-ca-cert", "lowfell-authority.cer");
-        }).WithName("authority").WithSummary("The certificate of the workshop's own authority, for devices that are to trust it.").Produces(200, contentType: "application/x-x509-ca-cert");
+            (await certificates.State(stop)).Certificate is { } bare ? Results.Bytes(bare, "application/x-x509-ca-cert", "lowfell-authority.cer") : Problems.NotFound("certificate")).WithName("authority").WithSummary("The certificate of the workshop's own authority, for devices that are to trust it.").Produces(200, contentType: "application/x-x509-ca-cert").ProducesProblem(404);
     }
 
-    /// <summary>A new key: sixty bits, good for five minutes.</summary>
-    internal static string NewKey() => RandomNumberGenerator.GetString(Letters, KeyLength);
+    /// <summary>
+    /// The key that a write makes: sixty bits, good for five minutes. It is worked out from what nobody else has, so that it can be told again and
+    /// stands nowhere.
+    /// </summary>
+    internal static string KeyOf(OwnSecret secret, Guid id) => string.Concat(secret.Derived($"pairing key {id}").Take(KeyLength).Select(b => Letters[b % Letters.Length]));
 
     internal static string InGroups(string key) => string.Join('-', key.Chunk(GroupLength).Select(g => new string(g)));
 

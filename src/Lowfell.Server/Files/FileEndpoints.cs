@@ -18,7 +18,7 @@ public static class FileEndpoints
     public static void MapFiles(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/sets/{setId:guid}/file", Out).WithTags("Files").WithName("setFile").WithSummary("Everything about a set in one zip: set.json and its photographs.").Produces(200, contentType: "application/zip").ProducesProblem(404);
-        app.MapPost("/api/workshops/{workshopId:guid}/sets/file", In).WithTags("Files").WithName("importSetFile").WithSummary("Takes such a zip in as a new set; the body is the file itself.").Writes<SetTakenIn>().WithMetadata(new LargeBody(SetArchive.MostBytes));
+        app.MapPost("/api/workshops/{workshopId:guid}/sets/file", In).WithTags("Files").WithName("importSetFile").WithSummary("Takes such a zip in as a new set; the body is the file itself.").AddEndpointFilter(InTurn).Writes<SetTakenIn>().WithMetadata(new LargeBody(SetArchive.MostBytes));
     }
 
     /// <summary>The set that a file became, and by which name.</summary>
@@ -50,6 +50,12 @@ public static class FileEndpoints
         entry.LastWriteTime = new DateTimeOffset(2000, 1, 1, 0, 0, 0, TimeSpan.Zero);
         await using var to = await entry.OpenAsync(stop);
         await to.WriteAsync(bytes, stop);
+    }
+
+    private static async ValueTask<object?> InTurn(EndpointFilterInvocationContext invocation, EndpointFilterDelegate next)
+    {
+        var http = invocation.HttpContext;
+        return await http.RequestServices.GetRequiredService<OneAtATime>().Do(async () => await next(invocation), http.RequestAborted);
     }
 
     private static async Task<Outcome<SetTakenIn>> In(Guid workshopId, HttpRequest request, Write write)

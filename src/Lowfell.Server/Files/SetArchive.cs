@@ -20,6 +20,9 @@ internal static partial class SetArchive
     public const long MostBytes = 250_000_000;
     private const int MostPictures = 20_000, MostDocument = 64_000_000;
 
+    /// <summary>The rows of a set are much alike, and pack to a twentieth or so; nothing that a painter did packs to less than a two-hundredth.</summary>
+    private const int Tightest = 200, SmallBytes = 100_000;
+
     public static readonly JsonSerializerOptions Json = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     /// <summary>The document, and the photographs in its order.</summary>
@@ -35,6 +38,10 @@ internal static partial class SetArchive
             if (zip.Entries.Select(e => e.FullName).Distinct().Count() < zip.Entries.Count)
                 throw new NotASet("Something is in the file twice.");
             var document = zip.GetEntry(Document) ?? throw new NotASet($"There is no {Document} in it.");
+            if (document.Length > MostDocument || document.Length > Tightest * document.CompressedLength + SmallBytes)
+                throw new NotASet($"{Document} unpacks to far more than a set is.");
+            await using (var once = await document.OpenAsync(stop))
+                await SetScan.Read(once, MostDocument, stop);
             var parsed = JsonNode.Parse(await Bytes(document, MostDocument, stop), documentOptions: new JsonDocumentOptions { MaxDepth = 8, AllowDuplicateProperties = false }) as JsonObject ?? throw new NotASet($"{Document} has to be an object.");
             var (pictures, all) = (new List<byte[]>(), 0L);
             for (var n = 1; n < zip.Entries.Count; n++)

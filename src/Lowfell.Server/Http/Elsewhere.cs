@@ -52,6 +52,12 @@ internal static class Elsewhere
 
         var device = string.IsNullOrEmpty(token) ? null : await Find(http, Hash(token));
         http.Items[nameof(PairedDevice)] = device;
+        if (request.IsHttps && !http.RequestServices.GetRequiredService<DoorLimits>().May(http, device))
+        {
+            await DoorLimits.TooMuch(http).ExecuteAsync(http);
+            return;
+        }
+
         if (!request.IsHttps || open.Contains(path) || path.StartsWith(PairAssets, StringComparison.Ordinal) || (device is not null && await May(http, device)))
         {
             await next(http);

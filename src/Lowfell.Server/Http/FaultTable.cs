@@ -29,6 +29,7 @@ internal static partial class FaultTable
             NpgsqlException { InnerException: TimeoutException } or TimeoutException => Passing(http, "too-slow", "The database took too long to answer."),
             NpgsqlException => Passing(http, "database-away", "The database is away."),
             IOException full when IsFull(full.Message) => Full(http),
+            OutOfMemoryException => Passing(http, "busy", "This needs more memory than the server takes."),
             // Nobody asked for it to be cancelled or torn down: the server is going down, or the driver gave up.
             OperationCanceledException or ObjectDisposedException => Passing(http, "interrupted", "This was cut short."),
             _ => Defect(http, error),
@@ -93,11 +94,11 @@ internal static partial class FaultTable
         _ => "",
     };
 
-    private static void Note(HttpContext http, string code) => Log(http, "Lowfell.Passing").LogWarning("{Code} at {Method} {Path}", code, http.Request.Method, http.Request.Path);
+    private static void Note(HttpContext http, string code) => Log(http, "Lowfell.Passing").LogWarning("{Code} at {Method} {Route}", code, http.Request.Method, Logs.RouteOf(http));
 
     private static ProblemHttpResult Defect(HttpContext http, Exception? error)
     {
-        Log(http, "Lowfell.Defect").LogError(error, "Defect at {Method} {Path}", http.Request.Method, http.Request.Path);
+        Log(http, "Lowfell.Defect").LogError(error, "Defect at {Method} {Route}", http.Request.Method, Logs.RouteOf(http));
         return Problems.Of(StatusCodes.Status500InternalServerError, "defect", $"Something went wrong in Lowfell itself. {Known(http)}The log has the details.");
     }
 

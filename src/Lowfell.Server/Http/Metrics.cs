@@ -1,5 +1,5 @@
 using System.Diagnostics.Metrics;
-using OpenTelemetry.Metrics;
+using Prometheus;
 
 namespace Lowfell.Server.Http;
 
@@ -21,8 +21,11 @@ internal static class Metrics
         took.Record(time.TotalSeconds);
     }
 
-    public static void AddMetricsOfLowfell(this IServiceCollection services) =>
-        services.AddOpenTelemetry().WithMetrics(m => m.AddMeter(meters).AddPrometheusExporter());
-
-    public static void MapMetrics(this WebApplication app) => app.MapPrometheusScrapingEndpoint("/metrics").ExcludeFromDescription();
+    public static void MapMetrics(this WebApplication app)
+    {
+        var registry = Prometheus.Metrics.NewCustomRegistry();
+        var listening = MeterAdapter.StartListening(new MeterAdapterOptions { Registry = registry, InstrumentFilterPredicate = i => meters.Contains(i.Meter.Name) });
+        app.Lifetime.ApplicationStopped.Register(listening.Dispose);
+        app.MapMetrics("/metrics", registry).ExcludeFromDescription();
+    }
 }

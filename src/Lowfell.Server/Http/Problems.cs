@@ -45,6 +45,7 @@ public static class Problems
         404 => "Not found",
         409 => "Changed meanwhile",
         413 => "Too large",
+        429 => "Not so fast",
         503 => "Not now",
         507 => "No room left",
         _ => "Not done",

@@ -20,6 +20,7 @@ internal static class Readiness
     {
         try
         {
+            await using var turn = await Turn(app);
             return await Migrate(app) ?? await Demo(app, begin);
         }
         catch (PostgresException full) when (full.SqlState == PostgresErrorCodes.DiskFull || full.MessageText.Contains("No space left", StringComparison.OrdinalIgnoreCase))
@@ -41,6 +42,7 @@ internal static class Readiness
     {
         try
         {
+            await using var turn = await Turn(app);
             return await Migrate(app) is { } trouble ? (trouble, false) : ("The database is at this version.", true);
         }
         catch (NpgsqlException away)
@@ -48,6 +50,31 @@ internal static class Readiness
             return ($"The database refused: {away.Message}", false);
         }
     }
+
+    /// <summary>
+    /// One server at a time brings a database up, gives rights and loads the demo; another that starts meanwhile waits here and then finds it done.
+    /// </summary>
+    private static async Task<NpgsqlConnection?> Turn(WebApplication app)
+    {
+        var line = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(Owner(app)) { Pooling = false, CommandTimeout = LongestTurnSeconds }.ConnectionString);
+        try
+        {
+            await line.OpenAsync();
+            await using var wait = new NpgsqlCommand("select pg_advisory_lock(hashtextextended('lowfell begins', 0))", line);
+            await wait.ExecuteNonQueryAsync();
+            return line;
+        }
+        catch (PostgresException none) when (none.SqlState == PostgresErrorCodes.InvalidCatalogName)
+        {
+            // There is no database to take turns in: whoever makes it says the rest.
+            await line.DisposeAsync();
+            return null;
+        }
+    }
+
+    private const int LongestTurnSeconds = 600;
+
+    private static string Owner(WebApplication app) => app.Configuration["Lowfell:Owner"] ?? app.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell";
 
     /// <summary>The migrations of this version, oldest first.</summary>
     public static IEnumerable<string> Migrations()
@@ -66,9 +93,8 @@ internal static class Readiness
     /// <summary>With the services of the application, so that the model is built once for both roles.</summary>
     private static LowfellDb Owned(WebApplication app)
     {
-        var connection = app.Configuration["Lowfell:Owner"] ?? app.Configuration["Lowfell:Database"] ?? "Host=127.0.0.1;Database=lowfell";
         var options = new DbContextOptionsBuilder<LowfellDb>().UseApplicationServiceProvider(app.Services);
-        return new LowfellDb(LowfellDb.Configure((DbContextOptionsBuilder<LowfellDb>)options, connection).Options);
+        return new LowfellDb(LowfellDb.Configure((DbContextOptionsBuilder<LowfellDb>)options, Owner(app)).Options);
     }
 
     private static async Task<string?> Migrate(WebApplication app)

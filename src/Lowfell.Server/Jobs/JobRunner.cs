@@ -1,3 +1,4 @@
+using Lowfell.Server.Http;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
 using Microsoft.EntityFrameworkCore;
@@ -9,33 +10,25 @@ namespace Lowfell.Server.Jobs;
 /// Takes up jobs of the kinds it knows, one at a time, from whatever server they were asked of. While it is at one it says so every second; a job whose server
 /// falls silent is taken up by another, and one that was cancelled is let go.
 /// </summary>
-internal sealed class JobRunner(IDbContextFactory<LowfellDb> factory, IEnumerable<IJob> jobs, TimeProvider clock, ILogger<JobRunner> log) : BackgroundService
+internal sealed class JobRunner(IDbContextFactory<LowfellDb> factory, IEnumerable<IJob> jobs, SideTroubles troubles, TimeProvider clock, ILogger<JobRunner> log) : SideService(troubles, clock, log)
 {
+    protected override string What => "Long reckonings";
+
     /// <summary>Jobs that nobody told of: those of a server that fell silent.</summary>
     private static readonly TimeSpan look = TimeSpan.FromSeconds(10), beat = TimeSpan.FromMilliseconds(250), silent = TimeSpan.FromSeconds(15);
 
     private const int MostTries = 3;
     private readonly Dictionary<string, IJob> known = jobs.ToDictionary(k => k.Kind);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task Run(CancellationToken stop)
     {
-        while (!stoppingToken.IsCancellationRequested)
+        await using var line = await Listen(stop);
+        while (true)
         {
-            try
-            {
-                await using var line = await Listen(stoppingToken);
-                while (true)
-                {
-                    while (await Take(stoppingToken) is { } job)
-                        await Do(job, stoppingToken);
-                    await line.WaitAsync(look, stoppingToken);
-                }
-            }
-            catch (Exception away) when (away is NpgsqlException or InvalidOperationException or DbUpdateException or IOException or TimeoutException)
-            {
-                log.LogWarning("Jobs wait: {Why}", away.Message);
-                await Task.Delay(look, clock, stoppingToken);
-            }
+            while (await Take(stop) is { } job)
+                await Do(job, stop);
+            Well();
+            await line.WaitAsync(look, stop);
         }
     }
 
@@ -53,7 +46,7 @@ internal sealed class JobRunner(IDbContextFactory<LowfellDb> factory, IEnumerabl
     private async Task<JobRow?> Take(CancellationToken stop)
     {
         await using var db = await factory.CreateDbContextAsync(stop);
-        var now = clock.GetUtcNow();
+        var now = Clock.GetUtcNow();
         var (lost, kinds) = (now - silent, known.Keys.ToArray());
         await db.Jobs.Where(j => j.State == JobState.Running && j.SeenAt < lost && j.Tries >= MostTries).ExecuteUpdateAsync(s => s.SetProperty(j => j.State, JobState.Failed).SetProperty(j => j.EndedAt, now), stop);
         var taken = await db.Jobs.FromSql($"""
@@ -70,7 +63,7 @@ internal sealed class JobRunner(IDbContextFactory<LowfellDb> factory, IEnumerabl
         try
         {
             var work = Task.Run(() => known[job.Kind].Run(job, progress, either.Token), CancellationToken.None);
-            while (await Task.WhenAny(work, Task.Delay(beat, clock, CancellationToken.None)) != work)
+            while (await Task.WhenAny(work, Task.Delay(beat, Clock, CancellationToken.None)) != work)
                 if (!either.IsCancellationRequested && !await Say(job, progress))
                     await either.CancelAsync();
             await End(job, progress, await work);
@@ -84,24 +77,24 @@ internal sealed class JobRunner(IDbContextFactory<LowfellDb> factory, IEnumerabl
         catch (Exception defect) when (defect is not NpgsqlException)
         {
             log.LogError(defect, "Defect in the job {Kind}", job.Kind);
-            await Change(job, s => s.SetProperty(j => j.State, JobState.Failed).SetProperty(j => j.EndedAt, clock.GetUtcNow()));
+            await Change(job, s => s.SetProperty(j => j.State, JobState.Failed).SetProperty(j => j.EndedAt, Clock.GetUtcNow()));
         }
     }
 
     /// <summary>Says how far it is; false when the job is no longer wanted of this server.</summary>
     private async Task<bool> Say(JobRow job, JobProgress progress) =>
-        await Change(job, s => s.SetProperty(j => j.SeenAt, clock.GetUtcNow()).SetProperty(j => j.AllSteps, Math.Max(progress.All, progress.Steps)).SetProperty(j => j.Steps, progress.Steps)) == 1;
+        await Change(job, s => s.SetProperty(j => j.SeenAt, Clock.GetUtcNow()).SetProperty(j => j.AllSteps, Math.Max(progress.All, progress.Steps)).SetProperty(j => j.Steps, progress.Steps)) == 1;
 
     private async Task End(JobRow job, JobProgress progress, JobResult? came)
     {
         await using var db = await factory.CreateDbContextAsync();
         await using var transaction = await db.Database.BeginTransactionAsync();
-        var blob = came is null ? null : new BlobRow { WorkshopId = job.WorkshopId, Type = came.Type, Bytes = came.Bytes, At = clock.GetUtcNow() };
+        var blob = came is null ? null : new BlobRow { WorkshopId = job.WorkshopId, Type = came.Type, Bytes = came.Bytes, At = Clock.GetUtcNow() };
         if (blob is not null)
             db.Add(blob);
         await db.SaveChangesAsync();
         var (state, at, id) = (came is null ? JobState.Failed : JobState.Done, came?.At ?? "", blob?.Id);
-        if (await Mine(db, job).ExecuteUpdateAsync(s => s.SetProperty(j => j.State, state).SetProperty(j => j.EndedAt, clock.GetUtcNow()).SetProperty(j => j.BlobId, id)
+        if (await Mine(db, job).ExecuteUpdateAsync(s => s.SetProperty(j => j.State, state).SetProperty(j => j.EndedAt, Clock.GetUtcNow()).SetProperty(j => j.BlobId, id)
                 .SetProperty(j => j.At, at).SetProperty(j => j.AllSteps, Math.Max(progress.All, progress.Steps)).SetProperty(j => j.Steps, progress.Steps)) == 1)
             await transaction.CommitAsync();
     }

@@ -78,7 +78,7 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
 
     private sealed record Row(
         Guid Id, WorkKind Kind, long Sequence, DateTimeOffset At, string Actor, Guid? ZoneId, Guid? LineId, Technique? Technique, string Pot, string Note, string SavedBy, decimal? Minutes, bool Counts, decimal? EstimateMinutes, bool TakenBack,
-        List<Guid> Pieces);
+        bool Guessed, List<Guid> Pieces);
 
     /// <summary>Newest first. What happens to pots alone is no set's; it is told with every set of the workshop.</summary>
     private Task<List<Row>> Rows(LogAsk ask)
@@ -105,7 +105,7 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
             orderby e.At descending, e.Sequence descending
             select new Row(
                 e.Id, e.Kind, e.Sequence, e.At, e.Actor, e.ZoneId, e.LineId, layer == null ? null : layer.Technique, pot == null ? "" : pot.Label, e.Note, e.SavedBy, taken == null ? null : taken.Minutes, taken != null && taken.Counts, e.EstimateMinutes,
-                db.WorkEvents.Any(u => u.UndoesId == e.Id), e.Pieces.Select(p => p.PieceId).ToList())).Take(ask.Most).ToListAsync(stop);
+                db.WorkEvents.Any(u => u.UndoesId == e.Id), e.Clock != null, e.Pieces.Select(p => p.PieceId).ToList())).Take(ask.Most).ToListAsync(stop);
     }
 
     private LogEntry Word(Row row, IReadOnlyList<PhotoDto> photos)
@@ -114,7 +114,7 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
         var number = place?.Layers.Select((l, i) => (l.Id, i)).Where(x => x.Id == row.LineId).Select(x => (int?)x.i + 1).FirstOrDefault();
         return new LogEntry(
             row.Id, row.Kind, row.At, Session(row.At), row.Actor, place?.Design.Name ?? "", row.ZoneId, place?.Zone.Name ?? (row.ZoneId is { } gone ? graph.Plan.ZoneNames.GetValueOrDefault(gone, "") : ""),
-            number, row.Technique is { } t ? EnumWords.Of(t) : "", Labels(row.Pieces), row.Pot, row.Minutes, row.EstimateMinutes, row.Counts, row.Note, row.SavedBy, row.TakenBack, photos);
+            number, row.Technique is { } t ? EnumWords.Of(t) : "", Labels(row.Pieces), row.Pot, row.Minutes, row.EstimateMinutes, row.Counts, row.Note, row.SavedBy, row.TakenBack, row.Guessed, photos);
     }
 
     private List<string> Labels(List<Guid> pieces) => pieces.Select(p => graph.Plan.PieceLabels.GetValueOrDefault(p, "?")).OrderBy(l => l.Length).ThenBy(l => l, StringComparer.Ordinal).ToList();

@@ -18,11 +18,11 @@ public sealed record PhotosPage(IReadOnlyList<PhotoDto> Photos, DateTimeOffset? 
 
 /// <summary>
 /// One thing that happened. Session is the evening it belongs to, by the workshop's calendar; minutes are what it took where that is known and
-/// counts, estimated what it was thought to take.
+/// counts, estimated what it was thought to take. Guessed where what the device's clock said cannot be.
 /// </summary>
 public sealed record LogEntry(
     Guid Id, WorkKind Kind, DateTimeOffset At, DateOnly Session, string Painter, string Design, Guid? ZoneId, string Zone, int? Layer, string Technique, IReadOnlyList<string> Pieces, string Pot,
-    decimal? Minutes, decimal? EstimateMinutes, bool Counts, string Note, string SavedBy, bool TakenBack, IReadOnlyList<PhotoDto> Photos);
+    decimal? Minutes, decimal? EstimateMinutes, bool Counts, string Note, string SavedBy, bool TakenBack, bool Guessed, IReadOnlyList<PhotoDto> Photos);
 
 /// <summary>The air of an evening as it was measured, lowest and highest: Celsius, and relative humidity 0..1.</summary>
 public sealed record EveningAir(DateOnly Session, double LowC, double HighC, double LowHumidity, double HighHumidity);

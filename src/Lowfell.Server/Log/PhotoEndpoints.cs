@@ -22,6 +22,42 @@ internal static class PhotoEndpoints
         log.MapGet("/photos/{photoId:guid}/small.jpg", (Guid setId, Guid photoId, LowfellDb db, HttpResponse to, CancellationToken stop) => Show(setId, photoId, true, db, to, stop)).WithName("smallPhoto").Produces(200, contentType: Pictures.Type).ProducesProblem(404);
     }
 
+    /// <summary>Photographs of a workshop that are put away and still have their pictures: how many, and how much room they take.</summary>
+    public static void MapPutAwayPhotos(this IEndpointRouteBuilder app)
+    {
+        var group = app.MapGroup("/api/workshops/{workshopId:guid}/put-away-photos").WithTags("Log");
+        group.MapGet("/", PutAway).WithName("putAwayPhotos").WithSummary("How many photographs are put away, and how much room their pictures take.").ProducesProblem(404);
+        group.MapPost("/let-go", LetGo).WithName("letPhotosGo").WithSummary("Lets the pictures of photographs go that are put away: for good. What was written about them stays.").Writes<PhotosLetGo>();
+    }
+
+    public sealed record PutAwayPhotos(int Count, long Bytes);
+
+    public sealed record PhotosLetGo(Guid WorkshopId, int Count);
+
+    private static async Task<Results<Ok<PutAwayPhotos>, ProblemHttpResult>> PutAway(Guid workshopId, LowfellDb db, CancellationToken stop)
+    {
+        if (!await db.Workshops.AnyAsync(w => w.Id == workshopId, stop))
+            return Problems.NotFound("workshop");
+        var of = db.Photos.Where(p => p.WorkshopId == workshopId && p.PutAwayAt != null && p.FreedAt == null);
+        var bytes = await of.Select(p => (long)db.Blobs.Where(b => b.Id == p.BlobId || b.Id == p.SmallId).Sum(b => b.Bytes.Length)).SumAsync(stop);
+        return TypedResults.Ok(new PutAwayPhotos(await of.CountAsync(stop), bytes));
+    }
+
+    private static async Task<Outcome<PhotosLetGo>> LetGo(Guid workshopId, Write write)
+    {
+        if (!await write.Db.Workshops.AnyAsync(w => w.Id == workshopId, write.Stop))
+            return Problems.NotFound("workshop");
+        write.In(workshopId);
+        var photos = await write.Db.Photos.Where(p => p.WorkshopId == workshopId && p.PutAwayAt != null && p.FreedAt == null).ToListAsync(write.Stop);
+        var blobs = photos.SelectMany(p => new[] { p.BlobId, p.SmallId }).OfType<Guid>().ToList();
+        foreach (var photo in photos)
+            (photo.BlobId, photo.SmallId, photo.FreedAt) = (null, null, write.Now);
+        write.Says($"Let the pictures of {photos.Count} photographs go");
+        await write.Save();
+        await write.Db.Blobs.Where(b => blobs.Contains(b.Id)).ExecuteDeleteAsync(write.Stop);
+        return new PhotosLetGo(workshopId, photos.Count);
+    }
+
     public sealed record PhotoTold(Guid SetId, Guid PhotoId);
 
     private static async Task<PhotoDto> Tell(PhotoTold told, Telling telling) =>
@@ -126,6 +162,8 @@ internal static class PhotoEndpoints
             return faults.ToProblem();
         if (photo.Version != entry.Version)
             return Problems.Changed("photograph", (await Words(write.Db.Photos.Where(p => p.Id == photoId), write.Db, write.Stop)).Single());
+        if (entry.PutAway == false && photo.FreedAt is not null)
+            return Problems.Of(StatusCodes.Status409Conflict, "picture-gone", "The picture of this photograph was let go for good; it cannot be brought back.");
         photo.Words = entry.Words?.Trim() ?? photo.Words;
         photo.PieceId = entry.PieceId ?? photo.PieceId;
         if (entry.PutAway is { } away)

@@ -22,10 +22,11 @@ internal static class Calendars
 
     public static void Map(RouteGroupBuilder group, IEndpointRouteBuilder app)
     {
+        var secret = app.ServiceProvider.GetRequiredService<OwnSecret>();
         group.MapGet("/calendar.ics", File).WithName("calendarFile").WithSummary("The sessions of the plan that was taken over, as a calendar file.").Produces<string>(200, "text/calendar").ProducesProblem(404);
         group.MapGet("/plan.csv", Csv).WithName("planAsTable").WithSummary("Every operation of the plan in a line.").Produces<string>(200, "text/csv").ProducesProblem(404);
         group.MapGet("/address", Address).WithName("calendarAddress").WithSummary("Whether there is a secret address to subscribe to.").Produces<CalendarAddress>().ProducesProblem(404);
-        group.MapPost("/address", MakeAddress).WithName("makeCalendarAddress").WithSummary("Makes a secret address to subscribe to, in place of the one before; it is told once.").Writes<CalendarTold, CalendarAddress>((told, _) => Task.FromResult(new CalendarAddress(true, null, told.Path)));
+        group.MapPost("/address", MakeAddress).WithName("makeCalendarAddress").WithSummary("Makes a secret address to subscribe to, in place of the one before; it is told once.").Writes<CalendarTold, CalendarAddress>((told, _) => Task.FromResult(new CalendarAddress(true, null, $"/api/calendar/{SecretOf(secret, told.Id)}")));
         group.MapDelete("/address", Revoke).WithName("revokeCalendarAddress").WithSummary("The secret address works no longer.").WritesSilently();
         app.MapGet("/api/calendar/{secret}", Subscribed).WithTags("Time").WithName("subscribedCalendar").Produces<string>(200, "text/calendar").ProducesProblem(404);
     }
@@ -119,16 +120,15 @@ internal static class Calendars
         return Results.Ok(new CalendarAddress(row is not null, row?.MadeAt, null));
     }
 
-    private static async Task<Outcome<CalendarTold>> MakeAddress(Guid workshopId, Write write)
+    private static async Task<Outcome<CalendarTold>> MakeAddress(Guid workshopId, Write write, OwnSecret secret)
     {
         if (!await Exists(workshopId, write))
             return Problems.NotFound("workshop");
         await Close(workshopId, write);
-        var secret = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(SecretBytes));
-        write.Db.Add(new CalendarAddressRow { WorkshopId = workshopId, SecretHash = Hash(secret), MadeAt = write.Now });
+        write.Db.Add(new CalendarAddressRow { WorkshopId = workshopId, SecretHash = Hash(SecretOf(secret, write.Id)), MadeAt = write.Now });
         write.Says("Made a secret address for the calendar");
         await write.Save();
-        return new CalendarTold(workshopId, $"/api/calendar/{secret}");
+        return new CalendarTold(workshopId, write.Id);
     }
 
     private static async Task<Outcome<Nothing>> Revoke(Guid workshopId, Write write)
@@ -154,6 +154,9 @@ internal static class Calendars
             row.RevokedAt = write.Now;
         await write.Save();
     }
+
+    /// <summary>The secret that a write makes: worked out, so that it can be told again and stands nowhere but as a hash.</summary>
+    private static string SecretOf(OwnSecret own, Guid id) => Convert.ToHexStringLower(own.Derived($"calendar {id}"))[..(2 * SecretBytes)];
 
     private static byte[] Hash(string secret) => SHA256.HashData(Encoding.UTF8.GetBytes(secret));
 }

@@ -99,4 +99,4 @@ public sealed record LeftOutTold(Guid WorkshopId, int Layers);
 /// <summary>The secret address of a calendar. The path is told once, when it is made.</summary>
 public sealed record CalendarAddress(bool Exists, DateTimeOffset? MadeAt, string? Path);
 
-public sealed record CalendarTold(Guid WorkshopId, string Path);
+public sealed record CalendarTold(Guid WorkshopId, Guid Id);

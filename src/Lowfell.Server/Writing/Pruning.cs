@@ -1,33 +1,34 @@
+using Lowfell.Server.Http;
 using Lowfell.Store;
 using Microsoft.EntityFrameworkCore;
-using Npgsql;
 
 namespace Lowfell.Server.Writing;
 
 /// <summary>Prunes receipts, old steps, old readings and what jobs came to a minute after the start, since a bench is open for an evening, and four times a day. Any number of servers may: each takes rows that no other is at.</summary>
-internal sealed class Pruning(IDbContextFactory<LowfellDb> factory, TimeProvider clock, ILogger<Pruning> log) : BackgroundService
+internal sealed class Pruning(IDbContextFactory<LowfellDb> factory, SideTroubles troubles, TimeProvider clock, ILogger<Pruning> log) : SideService(troubles, clock, log)
 {
+    protected override string What => "Putting old things away";
+
     private static readonly TimeSpan first = TimeSpan.FromMinutes(1), every = TimeSpan.FromHours(6);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    /// <summary>Nothing waits for it.</summary>
+    protected override TimeSpan Pause => TimeSpan.FromMinutes(1);
+
+    protected override async Task Run(CancellationToken stop)
     {
-        using var timer = new PeriodicTimer(first, clock);
-        while (await timer.WaitForNextTickAsync(stoppingToken))
+        using var timer = new PeriodicTimer(first, Clock);
+        while (await timer.WaitForNextTickAsync(stop))
         {
             timer.Period = every;
-            try
-            {
-                await using var db = await factory.CreateDbContextAsync(stoppingToken);
-                await Receipts.Prune(db, clock.GetUtcNow(), stoppingToken);
-                await OldJobs.Prune(db, clock.GetUtcNow(), stoppingToken);
-                await OldSteps.Prune(db, clock.GetUtcNow(), stoppingToken);
-                await OldReadings.Prune(db, clock.GetUtcNow(), stoppingToken);
-            }
-            catch (Exception away) when (away is NpgsqlException or InvalidOperationException)
-            {
-                // The next round will do; nothing waits for this one.
-                log.LogWarning("Nothing was pruned: {Why}", away.Message);
-            }
+            await using var db = await factory.CreateDbContextAsync(stop);
+            var now = Clock.GetUtcNow();
+            await Receipts.Prune(db, now, stop);
+            await Receipts.Forget(db, now, stop);
+            await OldJobs.Prune(db, now, stop);
+            await OldSteps.Prune(db, now, stop);
+            await OldReadings.Prune(db, now, stop);
+            await OldKeys.Prune(db, now, stop);
+            Well();
         }
     }
 }

@@ -19,6 +19,9 @@ public sealed class Write(LowfellDb db, TimeProvider clock)
     /// <summary>The instant of this write by the server's clock, and by the device's where it told one.</summary>
     public DateTimeOffset Now { get; private set; }
     public DateTimeOffset ToldAt { get; private set; }
+
+    /// <summary>Its <c>Idempotency-Key</c>.</summary>
+    public Guid Id { get; private set; }
     public Actor Actor { get; private set; } = new("", "");
     public CancellationToken Stop { get; private set; }
 
@@ -54,12 +57,12 @@ public sealed class Write(LowfellDb db, TimeProvider clock)
     }
 
     /// <summary>Begins, or begins again after the database asked to.</summary>
-    internal void Begin(Actor actor, DateTimeOffset? toldAt, CancellationToken stop)
+    internal void Begin(Guid id, Actor actor, DateTimeOffset? toldAt, CancellationToken stop)
     {
         db.ChangeTracker.Clear();
         touched.Clear();
         (workshop, words, Removes) = (null, null, false);
-        (Now, Actor, Stop) = (clock.GetUtcNow(), actor, stop);
+        (Id, Now, Actor, Stop) = (id, clock.GetUtcNow(), actor, stop);
         ToldAt = toldAt ?? Now;
     }
 }

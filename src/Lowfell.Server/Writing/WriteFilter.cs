@@ -35,7 +35,7 @@ internal sealed class WriteFilter(Write write, LowfellDb db, SetGraphs graphs, I
         var retry = new WriteRetry(db);
         var result = await retry.ExecuteAsync(async stop =>
         {
-            write.Begin(actor, told.At, stop);
+            write.Begin(id, actor, told.At, stop);
             progress.State = WriteState.NotStored;
             await using var transaction = await db.Database.BeginTransactionAsync(stop);
             try

@@ -65,7 +65,7 @@ public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
         ["work_events"] = ("t.id in (select id from the_events)", "t.sequence"),
         ["work_amounts"] = ("t.event_id in (select id from the_events)", "@event_id, @material_id"),
         ["work_pieces"] = ("t.event_id in (select id from the_events) and t.piece_id in (select id from pieces where design_id in (select id from the_designs))", "@event_id, @piece_id"),
-        ["photos"] = ("t.set_id = @set", "t.taken_at, t.width, t.height, t.words, t.id"),
+        ["photos"] = ("t.set_id = @set and t.freed_at is null", "t.taken_at, t.width, t.height, t.words, t.id"),
     };
 
     /// <summary>The set as a document, and the pictures that go beside it by their names in it.</summary>

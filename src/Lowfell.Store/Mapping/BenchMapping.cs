@@ -46,11 +46,18 @@ internal sealed class BenchRefusalMapping : IEntityTypeConfiguration<BenchRefusa
 {
     public void Configure(EntityTypeBuilder<BenchRefusalRow> row)
     {
-        row.ToTable("bench_refusals");
+        row.ToTable("bench_refusals", t =>
+        {
+            t.HasCheckConstraint("ck_bench_refusals_settled_at", "(settled is null) = (settled_at is null) and (became_id is not null) = (coalesce(settled, 'let go') <> 'let go')");
+            t.HasCheckConstraint("ck_bench_refusals_told", "length(told) <= 1000000");
+        });
         row.HasKey(r => r.EventId);
         row.Property(r => r.Device).HasMaxLength(60);
         row.Property(r => r.Why).HasMaxLength(500);
+        row.Property(r => r.Actor).HasMaxLength(60);
+        row.Property(r => r.SettledBy).HasMaxLength(60);
         row.HasIndex(r => new { r.WorkshopId, r.Device, r.Number }).IsUnique();
+        row.HasOne<WorkEventRow>().WithMany().HasForeignKey(r => r.BecameId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<WorkshopRow>().WithMany().HasForeignKey(r => r.WorkshopId).OnDelete(DeleteBehavior.Cascade);
     }
 }

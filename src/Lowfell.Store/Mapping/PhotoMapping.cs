@@ -8,7 +8,11 @@ internal sealed class PhotoMapping : IEntityTypeConfiguration<PhotoRow>
 {
     public void Configure(EntityTypeBuilder<PhotoRow> row)
     {
-        row.ToTable("photos", t => t.HasCheckConstraint("ck_photos_size", "width > 0 and height > 0"));
+        row.ToTable("photos", t =>
+        {
+            t.HasCheckConstraint("ck_photos_size", "width > 0 and height > 0");
+            t.HasCheckConstraint("ck_photos_freed", "(freed_at is null) = (blob_id is not null) and (freed_at is null) = (small_id is not null) and (freed_at is null or put_away_at is not null)");
+        });
         row.Property(p => p.Id).ValueGeneratedNever();
         row.HasRowVersion(p => p.Version);
         row.Property(p => p.Words).HasMaxLength(500);

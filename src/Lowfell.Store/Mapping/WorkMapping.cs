@@ -12,6 +12,7 @@ internal sealed class WorkEventMapping : IEntityTypeConfiguration<WorkEventRow>
         {
             t.HasCheckConstraint("ck_work_events_given", "(zone_id is not null or kind not in ('given', 'carried over', 'begun', 'skipped', 'wiped', 'hot air', 'touched dry', 'accepted')) and (zone_id is null or kind in ('given', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'touched dry', 'noted', 'accepted')) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
             t.HasCheckConstraint("ck_work_events_minutes", "estimate_minutes >= 0 and said_minutes >= 0");
+            t.HasCheckConstraint("ck_work_events_clock", "clock = 'guessed'");
             t.HasCheckConstraint("ck_work_events_device_number", "device_number > 0");
             t.HasCheckConstraint("ck_work_events_undoes", "(kind = 'taken back') = (undoes_id is not null)");
             t.HasCheckConstraint("ck_work_events_other", "other_pot_id is null or other_pot_id <> pot_id");
@@ -21,6 +22,7 @@ internal sealed class WorkEventMapping : IEntityTypeConfiguration<WorkEventRow>
         row.HasIndex(e => e.Sequence).IsUnique();
         row.Property(e => e.Actor).HasMaxLength(60);
         row.Property(e => e.Device).HasMaxLength(60);
+        row.Property(e => e.Clock).HasMaxLength(20);
         row.Property(e => e.Note).HasMaxLength(500);
         row.Property(e => e.SavedBy).HasMaxLength(500);
         row.Property(e => e.EstimateMinutes).HasPrecision(9, 2);

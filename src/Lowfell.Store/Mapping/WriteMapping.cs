@@ -24,6 +24,8 @@ internal sealed class SpentWriteMapping : IEntityTypeConfiguration<SpentWriteRow
     {
         row.ToTable("spent_writes");
         row.Property(r => r.Id).ValueGeneratedNever();
+        row.Property(r => r.At).HasDefaultValueSql("now()");
+        row.HasIndex(r => r.At);
     }
 }
 

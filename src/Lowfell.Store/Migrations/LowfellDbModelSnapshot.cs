@@ -97,14 +97,14 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("bytea")
                         .HasColumnName("certificate");
 
-                    b.Property<byte[]>("Key")
-                        .IsRequired()
-                        .HasColumnType("bytea")
-                        .HasColumnName("key");
-
                     b.Property<DateTimeOffset>("MadeAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("made_at");
+
+                    b.Property<byte[]>("SealedKey")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("sealed_key");
 
                     b.HasKey("Id")
                         .HasName("pk_authorities");
@@ -199,9 +199,19 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("event_id");
 
+                    b.Property<string>("Actor")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("actor");
+
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("at");
+
+                    b.Property<Guid?>("BecameId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("became_id");
 
                     b.Property<string>("Device")
                         .IsRequired()
@@ -209,9 +219,33 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(60)")
                         .HasColumnName("device");
 
-                    b.Property<long>("Number")
+                    b.Property<DateTimeOffset?>("HappenedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("happened_at");
+
+                    b.Property<long?>("Number")
                         .HasColumnType("bigint")
                         .HasColumnName("number");
+
+                    b.Property<string>("Settled")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("settled");
+
+                    b.Property<DateTimeOffset?>("SettledAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("settled_at");
+
+                    b.Property<string>("SettledBy")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("settled_by");
+
+                    b.Property<string>("Told")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("told");
 
                     b.Property<string>("Why")
                         .IsRequired()
@@ -226,11 +260,21 @@ namespace Lowfell.Store.Migrations
                     b.HasKey("EventId")
                         .HasName("pk_bench_refusals");
 
+                    b.HasIndex("BecameId")
+                        .HasDatabaseName("ix_bench_refusals_became_id");
+
                     b.HasIndex("WorkshopId", "Device", "Number")
                         .IsUnique()
                         .HasDatabaseName("ix_bench_refusals_workshop_id_device_number");
 
-                    b.ToTable("bench_refusals", (string)null);
+                    b.ToTable("bench_refusals", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_bench_refusals_settled", "settled in ('taken in', 'corrected', 'let go')");
+
+                            t.HasCheckConstraint("ck_bench_refusals_settled_at", "(settled is null) = (settled_at is null) and (became_id is not null) = (coalesce(settled, 'let go') <> 'let go')");
+
+                            t.HasCheckConstraint("ck_bench_refusals_told", "length(told) <= 1000000");
+                        });
                 });
 
             modelBuilder.Entity("Lowfell.Store.Rows.BlobRow", b =>
@@ -1386,13 +1430,17 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("character varying(60)")
                         .HasColumnName("actor");
 
-                    b.Property<Guid>("BlobId")
+                    b.Property<Guid?>("BlobId")
                         .HasColumnType("uuid")
                         .HasColumnName("blob_id");
 
                     b.Property<Guid?>("EventId")
                         .HasColumnType("uuid")
                         .HasColumnName("event_id");
+
+                    b.Property<DateTimeOffset?>("FreedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("freed_at");
 
                     b.Property<int>("Height")
                         .HasColumnType("integer")
@@ -1410,7 +1458,7 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("set_id");
 
-                    b.Property<Guid>("SmallId")
+                    b.Property<Guid?>("SmallId")
                         .HasColumnType("uuid")
                         .HasColumnName("small_id");
 
@@ -1468,6 +1516,8 @@ namespace Lowfell.Store.Migrations
 
                     b.ToTable("photos", null, t =>
                         {
+                            t.HasCheckConstraint("ck_photos_freed", "(freed_at is null) = (blob_id is not null) and (freed_at is null) = (small_id is not null) and (freed_at is null or put_away_at is not null)");
+
                             t.HasCheckConstraint("ck_photos_size", "width > 0 and height > 0");
                         });
                 });
@@ -2020,8 +2070,17 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<DateTimeOffset>("At")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at")
+                        .HasDefaultValueSql("now()");
+
                     b.HasKey("Id")
                         .HasName("pk_spent_writes");
+
+                    b.HasIndex("At")
+                        .HasDatabaseName("ix_spent_writes_at");
 
                     b.ToTable("spent_writes", (string)null);
                 });
@@ -2444,6 +2503,11 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("before_id");
 
+                    b.Property<string>("Clock")
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("clock");
+
                     b.Property<string>("Device")
                         .IsRequired()
                         .HasMaxLength(60)
@@ -2572,6 +2636,8 @@ namespace Lowfell.Store.Migrations
 
                     b.ToTable("work_events", null, t =>
                         {
+                            t.HasCheckConstraint("ck_work_events_clock", "clock = 'guessed'");
+
                             t.HasCheckConstraint("ck_work_events_device_number", "device_number > 0");
 
                             t.HasCheckConstraint("ck_work_events_given", "(zone_id is not null or kind not in ('given', 'carried over', 'begun', 'skipped', 'wiped', 'hot air', 'touched dry', 'accepted')) and (zone_id is null or kind in ('given', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'touched dry', 'noted', 'accepted')) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
@@ -3116,6 +3182,12 @@ namespace Lowfell.Store.Migrations
 
             modelBuilder.Entity("Lowfell.Store.Rows.BenchRefusalRow", b =>
                 {
+                    b.HasOne("Lowfell.Store.Rows.WorkEventRow", null)
+                        .WithMany()
+                        .HasForeignKey("BecameId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_bench_refusals_work_events_became_id");
+
                     b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)
                         .WithMany()
                         .HasForeignKey("WorkshopId")
@@ -3359,7 +3431,6 @@ namespace Lowfell.Store.Migrations
                         .WithMany()
                         .HasForeignKey("BlobId")
                         .OnDelete(DeleteBehavior.Restrict)
-                        .IsRequired()
                         .HasConstraintName("fk_photos_blobs_blob_id");
 
                     b.HasOne("Lowfell.Store.Rows.WorkEventRow", null)
@@ -3385,7 +3456,6 @@ namespace Lowfell.Store.Migrations
                         .WithMany()
                         .HasForeignKey("SmallId")
                         .OnDelete(DeleteBehavior.Restrict)
-                        .IsRequired()
                         .HasConstraintName("fk_photos_blobs_small_id");
 
                     b.HasOne("Lowfell.Store.Rows.WorkshopRow", null)

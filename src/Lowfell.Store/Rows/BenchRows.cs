@@ -53,13 +53,42 @@ public sealed class TakenTimeRow
     public bool Counts { get; set; }
 }
 
-/// <summary>An event that a device told and that was not accepted: it is answered the same however often it is told.</summary>
+/// <summary>What a person decided about an event that did not fit.</summary>
+public enum Settled
+{
+    /// <summary>It was taken in after all, as it was told.</summary>
+    TakenIn,
+
+    /// <summary>It was put right and taken in.</summary>
+    Corrected,
+
+    /// <summary>It is not wanted.</summary>
+    LetGo,
+}
+
+/// <summary>
+/// An event that a device told and that did not fit, or as much of it as did not: it is answered the same however often it is told, and
+/// kept whole until a person settles it, and after.
+/// </summary>
 public sealed class BenchRefusalRow
 {
     public Guid EventId { get; init; }
     public Guid WorkshopId { get; init; }
     public required string Device { get; init; }
-    public long Number { get; init; }
+
+    /// <summary>Its number among the events of its device; null where the device kept it from the line itself.</summary>
+    public long? Number { get; init; }
     public required string Why { get; init; }
+
+    /// <summary>Who told it, the whole event as JSON (of the pieces only those that did not fit), and when it happened as far as that is known.</summary>
+    public string Actor { get; init; } = "";
+    public string Told { get; init; } = "{}";
+    public DateTimeOffset? HappenedAt { get; init; }
     public DateTimeOffset At { get; init; }
+
+    /// <summary>What a person decided; null while nobody did. The event that it became, where it was taken in.</summary>
+    public Settled? Settled { get; set; }
+    public DateTimeOffset? SettledAt { get; set; }
+    public string SettledBy { get; set; } = "";
+    public Guid? BecameId { get; set; }
 }

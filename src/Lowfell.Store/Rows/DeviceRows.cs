@@ -18,10 +18,10 @@ public sealed class AuthorityRow
 {
     public short Id { get; init; } = 1;
 
-    /// <summary>Its certificate (DER) and its key (PKCS #8).</summary>
-    public required byte[] Certificate { get; init; }
-    public required byte[] Key { get; init; }
-    public DateTimeOffset MadeAt { get; init; }
+    /// <summary>Its certificate (DER), and its key (PKCS #8) sealed by a secret that is not in the database.</summary>
+    public required byte[] Certificate { get; set; }
+    public required byte[] SealedKey { get; set; }
+    public DateTimeOffset MadeAt { get; set; }
 }
 
 /// <summary>Where other devices come in, encrypted; there is no row while nobody may. One row.</summary>

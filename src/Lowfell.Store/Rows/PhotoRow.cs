@@ -21,10 +21,13 @@ public sealed class PhotoRow
     public int Height { get; init; }
 
     /// <summary>The picture as it is kept, and small for a list.</summary>
-    public Guid BlobId { get; init; }
-    public Guid SmallId { get; init; }
+    public Guid? BlobId { get; set; }
+    public Guid? SmallId { get; set; }
 
     /// <summary>Taken out of the log; it can be brought back.</summary>
     public DateTimeOffset? PutAwayAt { get; set; }
+
+    /// <summary>Its picture was let go for good; it was put away before that, and stays so.</summary>
+    public DateTimeOffset? FreedAt { get; set; }
     public uint Version { get; init; }
 }

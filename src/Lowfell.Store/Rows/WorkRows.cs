@@ -88,6 +88,12 @@ public sealed class WorkEventRow
     /// <summary>When it happened: the clock of the device, put right by how far that was off.</summary>
     public DateTimeOffset At { get; init; }
 
+    /// <summary>That the instant is a guess, because what the device's clock said cannot be; null where it is believed.</summary>
+    public string? Clock { get; init; }
+
+    /// <summary>A clock that could not be believed.</summary>
+    public const string Guessed = "guessed";
+
     /// <summary>The how-many-eth event of its device at the bench; null for what was told elsewhere.</summary>
     public long? DeviceNumber { get; init; }
 

@@ -18,6 +18,9 @@ public sealed class WriteReceiptRow
 public sealed class SpentWriteRow
 {
     public Guid Id { get; init; }
+
+    /// <summary>When its receipt was pruned: a year later the id itself goes.</summary>
+    public DateTimeOffset At { get; init; }
 }
 
 /// <summary>What is read of a workshop in one piece, and changes in one piece.</summary>

@@ -9,6 +9,9 @@ public static class ServingRole
     public static readonly IReadOnlyList<string> Appended =
         ["work_events", "work_amounts", "work_pieces", "bench_refusals", "stock_moves", "layers", "treatment_revisions", "revision_layers", "spent_writes", "timetables", "mixes", "mix_components"];
 
+    /// <summary>Of an event that did not fit, what a person decided about it.</summary>
+    public static readonly IReadOnlyList<string> Settled = ["settled", "settled_at", "settled_by", "became_id"];
+
     /// <summary>Rows that the database keeps by itself from what is added.</summary>
     public static readonly IReadOnlyList<string> Derived = ["pot_contents", "done_layers", "journal_changes", "__EFMigrationsHistory"];
 
@@ -30,6 +33,7 @@ public static class ServingRole
             grant select, insert, update, delete on all tables in schema public to {serving};
             revoke update, delete on {List(Appended)} from {serving};
             revoke insert, update, delete on {List(Derived)} from {serving};
+            grant update ({List(Settled)}) on bench_refusals to {serving};
             """, stop);
 #pragma warning restore EF1002
     }

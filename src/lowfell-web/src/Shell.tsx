@@ -2,6 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { readAgain } from "./api/cache";
+import { Troubles } from "./Troubles";
+import { useHasUnfit } from "./useHasUnfit";
 import { useChanges } from "./api/changes";
 import { api, Refused } from "./api/client";
 import { overviewQuery, workshopsQuery } from "./api/queries";
@@ -75,6 +77,7 @@ export function Shell() {
   const benches = (workshops ?? []).filter((w) => !w.putAwayAt);
   const away = (workshops ?? []).filter((w) => w.putAwayAt);
   useChanges(workshop?.id);
+  const unfit = useHasUnfit(workshop?.id);
   const view = viewAt(pathname);
   const workshopId = workshop?.id;
   const where = useMemo<Where>(() => ({ setId, workshopId }), [setId, workshopId]);
@@ -135,7 +138,8 @@ export function Shell() {
 
   const tab = (here: boolean) =>
     `rounded-[3px] px-3 py-1.5 whitespace-nowrap ${here ? "bg-ink text-paper" : "text-ink hover:bg-aside"}`;
-  const row = known.filter((v) => v.home === view?.home && places.some((p) => p.id === v.home));
+  const inRow = known.filter((v) => !v.when || v.id === view?.id || (v.id === "unfit" && unfit));
+  const row = inRow.filter((v) => v.home === view?.home && places.some((p) => p.id === v.home));
 
   return (
     <div className="flex h-full flex-col">
@@ -207,7 +211,7 @@ export function Shell() {
                     to={first.address}
                     className={tab(here)}
                     aria-current={here ? "true" : undefined}
-                    data-views={known
+                    data-views={inRow
                       .filter((v) => v.home === p.id)
                       .map((v) => v.words)
                       .join("|")}
@@ -277,6 +281,7 @@ export function Shell() {
         )}
       </header>
       <Waiting />
+      <Troubles />
       <main id="main" ref={main} tabIndex={-1} data-view={view?.id} className="min-h-0 flex-1 outline-none">
         <Outlet />
       </main>

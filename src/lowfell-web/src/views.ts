@@ -24,6 +24,8 @@ export type View = {
   /** Its address; `:setId` and `:workshopId` are filled in, what ends in `?` is left out. */
   path: string;
   key?: string;
+  /** It stands in its row only while there is something in it; the finder always has it. */
+  when?: "something";
   load: () => Promise<{ Component: ComponentType }>;
 };
 
@@ -130,6 +132,15 @@ export const views: readonly View[] = [
     path: "log/:setId",
     key: "3",
     load: () => import("./features/log/LogView"),
+  },
+  {
+    id: "unfit",
+    words: "What did not fit",
+    says: "what was told at the bench and could not be taken in as it was",
+    home: "log",
+    path: "unfit/:workshopId",
+    when: "something",
+    load: () => import("./features/unfit/UnfitView"),
   },
   {
     id: "record",

@@ -83,6 +83,8 @@ const shows = {
     "record",
     "variation",
     "mishaps",
+    "unfit",
+    "put away photos",
   ],
   sessions: ["sessions", "bench", "chance", "calendar", "steps"],
   devices: ["devices"],

@@ -8,7 +8,7 @@ type Call<T> = (headers: {
 }) => Promise<{ data?: T; error?: unknown; response: Response }>;
 
 /** Whether an answer leaves open what became of a write: nobody answered, or "not now". */
-export const isOpen = (why: Pick<Refusal, "status">) => [0, 502, 503, 504, 507].includes(why.status);
+export const isOpen = (why: Pick<Refusal, "status">) => [0, 429, 502, 503, 504, 507].includes(why.status);
 
 const FIRST_PAUSE_MS = 500,
   LONGEST_PAUSE_MS = 10_000;

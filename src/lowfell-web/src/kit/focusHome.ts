@@ -1,3 +1,5 @@
+import { fieldIsGone, textual } from "./typing";
+
 /**
  * Keeps the focus in the view. When what had it is taken away (a layer removed, a form closed), it goes to the nearest place around
  * where it was that can take it, and never to nowhere.
@@ -13,6 +15,7 @@ export function keepFocusHome() {
   const look = () => {
     if (document.activeElement && document.activeElement !== document.body) return;
     if (document.querySelector("[role=menu]")) return;
+    if (path[0]?.matches(textual) && !path[0].isConnected) fieldIsGone();
     // A button that what it did switched off takes the focus with it, in a dialog too; it stays in there.
     const dialog = [...document.querySelectorAll("[role=dialog], [role=alertdialog]")].at(-1);
     const home =

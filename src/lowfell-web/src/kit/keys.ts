@@ -1,5 +1,6 @@
 import { useEffect, useRef, useSyncExternalStore } from "react";
 import { Keyboard, wordOf, type Command } from "./keyboard";
+import { lettersAreDead, textual } from "./typing";
 
 // Keys as this browser has them: which letters act, and on what.
 const LETTERS = "lowfell.letters",
@@ -42,9 +43,6 @@ export function leave(go: () => void) {
   go();
 }
 
-const textual =
-  "input:not([type=checkbox]):not([type=radio]):not([type=range]):not([type=button]), textarea, [contenteditable=true]";
-
 /** Where letters are letters: text fields, and lists that find their entries by them. */
 const choosing = `${textual}, select, [role=combobox], [aria-haspopup=listbox], [role=listbox], [role=menu], [aria-haspopup=menu], [role=dialog], [role=alertdialog]`;
 
@@ -74,6 +72,9 @@ function onKeyDown(e: KeyboardEvent) {
   const single = word.length === 1;
   if (single ? typing(e) || !letters.on() : at.closest(`${textual}, [role=dialog], [role=alertdialog]`))
     return;
+
+  // What is typed on into a field that is no longer there is meant for nothing else.
+  if (single && lettersAreDead()) return;
 
   // Letters belong to the view: on the bar, a link or a menu has the focus.
   if (single && at !== document.body && !at.closest("main")) return;

@@ -20,13 +20,16 @@ import { Line } from "./Line";
 import { MinutesDialog } from "./MinutesDialog";
 import { MixDialog } from "./MixDialog";
 import { NoteDialog, type NoteKind } from "./NoteDialog";
+import { factOf, notReady, type NotReady } from "./ready";
 import { keepPage } from "./shellCache";
 import type { Piece, Task, Told } from "./types";
 import { useAir } from "./useAir";
 import { useAwake } from "./useAwake";
 import { useBench } from "./useBench";
 import { useNow } from "./useNow";
+import { WaitingDialog } from "./WaitingDialog";
 import { Waits } from "./Waits";
+import { WetDialog } from "./WetDialog";
 
 /** One big instruction, what is drying, and a key or a tap for everything that happens. */
 export function Component() {
@@ -44,19 +47,21 @@ export function Component() {
   return <AtWork key={workshopId} workshopId={workshopId} state={state} />;
 }
 
-type Open = NoteKind | "choose" | "mix" | "alerts" | null;
+type Open = NoteKind | "choose" | "mix" | "alerts" | "waiting" | null;
 
 function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<typeof useBench> }) {
-  const { reading, offsetMs, away } = state.known!;
+  const { reading, away, sentAway } = state.known!;
   const bench = state.bench!;
   const say = useSay();
-  const now = useNow(offsetMs);
+  const now = useNow();
   // What somebody has begun stays at hand, however the plan is laid out anew by what is done.
   const [chosen, setChosen] = useState<Task | null>(null);
   const [pieceId, setPieceId] = useState<string | null>(null);
   const [potId, setPotId] = useState<string | null>(null);
   const [open, setOpen] = useState<Open>(null);
-  const [asks, setAsks] = useState<{ task: Task; pieces: Piece[]; ran: number } | null>(null);
+  const [asks, setAsks] = useState<{ task: Task; pieces: Piece[]; ran: number; note: string } | null>(null);
+  const [wet, setWet] = useState<{ task: Task; pieces: Piece[]; below: NotReady[] } | null>(null);
+  const [askedWet, setAskedWet] = useState<ReadonlySet<string>>(new Set());
 
   // From a piece that lags behind: what is missing there is what to do.
   const [search, setSearch] = useSearchParams();
@@ -104,20 +109,27 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
     layerId: task!.layerId,
     pieceIds: pieces.map((p) => p.id),
   });
-  const give = (pieces: Piece[], minutes?: number) =>
+  const give = (pieces: Piece[], note: string, minutes?: number) =>
     told(
       {
         ...on(pieces),
         kind: "given",
         ...(pot ? { potId: pot.id } : {}),
         ...(minutes !== undefined ? { minutes } : {}),
+        ...(note ? { note } : {}),
       },
       `${task!.technique} on ${labelsOf(pieces.map((p) => p.label))}: done.`,
     );
-  const finish = (pieces: Piece[]) => {
+  const finish = (pieces: Piece[], note = "") => {
     const ran = leftRunning(task!, pieces, now);
-    if (ran === null) void give(pieces);
-    else setAsks({ task: task!, pieces, ran });
+    if (ran === null) void give(pieces, note);
+    else setAsks({ task: task!, pieces, ran, note });
+  };
+  // Never silently onto wet paint: it is asked once, and the answer is a fact of the log.
+  const finishWhereReady = (pieces: Piece[]) => {
+    const below = notReady(task!, pieces, bench.wet, now, askedWet);
+    if (below.length === 0) finish(pieces);
+    else setWet({ task: task!, pieces, below });
   };
   const photograph = async (picture: File) => {
     const eventId = await state.tell({
@@ -144,7 +156,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
       says: "done with the next piece",
       main: true,
       off: !piece,
-      run: () => finish([piece!]),
+      run: () => finishWhereReady([piece!]),
     },
     {
       id: "rest",
@@ -152,7 +164,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
       words: task && task.pieces.length > 1 ? `Done with all ${task.pieces.length}` : "Done with all",
       says: "done with the rest of the batch",
       off: !task || task.pieces.length < 2,
-      run: () => finish(task!.pieces),
+      run: () => finishWhereReady(task!.pieces),
     },
     piece?.state === "begun"
       ? {
@@ -276,7 +288,15 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
   const close = () => setOpen(null);
   return (
     <div className="flex min-h-full flex-col gap-3 p-3 md:grid md:h-full md:grid-cols-[minmax(0,1fr)_minmax(280px,34%)] md:grid-rows-[auto_auto_minmax(0,1fr)_auto] md:px-5">
-      <Waits reading={reading} now={now} away={away} queue={state.waiting} air={air} />
+      <Waits
+        reading={reading}
+        now={now}
+        away={away}
+        sentAway={sentAway}
+        queue={state.waiting}
+        air={air}
+        onShow={() => setOpen("waiting")}
+      />
       <Doors doors={closing} />
       <div className="min-h-0 md:col-start-1 md:row-span-2 md:row-start-2 md:overflow-y-auto">
         {task && piece ? (
@@ -316,7 +336,10 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
           if (picture) void photograph(picture);
         }}
       />
-      {open && open !== "choose" && open !== "mix" && open !== "alerts" && (
+      {open === "waiting" && (
+        <WaitingDialog workshopId={workshopId} state={state.waiting} queue={state.queue} onClose={close} />
+      )}
+      {open && open !== "choose" && open !== "mix" && open !== "alerts" && open !== "waiting" && (
         <NoteDialog
           kind={open}
           task={task}
@@ -353,13 +376,24 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
         />
       )}
       {open === "alerts" && <AlertsDialog onClose={close} />}
+      {wet && (
+        <WetDialog
+          notReady={wet.below}
+          onClose={() => setWet(null)}
+          onDone={() => {
+            setWet(null);
+            setAskedWet(new Set([...askedWet, ...wet.below.flatMap((b) => b.keys)]));
+            finish(wet.pieces, factOf(wet.below));
+          }}
+        />
+      )}
       {asks && (
         <MinutesDialog
           {...asks}
           onClose={() => setAsks(null)}
           onSaid={(minutes) => {
             setAsks(null);
-            void give(asks.pieces, minutes);
+            void give(asks.pieces, asks.note, minutes);
           }}
         />
       )}

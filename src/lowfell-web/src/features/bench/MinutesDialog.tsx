@@ -20,6 +20,7 @@ export function MinutesDialog(props: {
   return (
     <Dialog
       open
+      bySelf
       onClose={props.onClose}
       title="Was the timer left running?"
       says={`It ran ${minutes(ran)} on ${labelsOf(pieces.map((p) => p.label))}; ${minutes(usual)} was the estimate. How long were hands on it?`}

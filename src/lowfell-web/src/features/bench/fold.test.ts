@@ -65,53 +65,47 @@ describe("the bench with what is on its way", () => {
       event(5, "made", [], { potId: "p", label: "Brown", recipeKey: "brown", amounts: [drops("m", 40)] }),
       event(6, "topped up", [], { potId: "p", amounts: [drops("m", 20)] }),
     ];
-    const at = (n: number) =>
-      fold(reading({ tasks: [{ ...task("a", [piece(1)]), mix }] }), told.slice(0, n), 0);
+    const at = (n: number) => fold(reading({ tasks: [{ ...task("a", [piece(1)]), mix }] }), told.slice(0, n));
     expect(at(1).tasks[0]!.mix!.pots).toEqual([{ id: "p", label: "Brown", ml: 2 }]);
     expect(at(2).tasks[0]!.mix!.pots[0]!.ml).toBe(3);
     expect(at(2).steps.map((s) => s.words)).toEqual(["a pot", "Brown"]);
   });
 
   it("leaves to the server what the server knows", () => {
-    expect(fold(reading(), [event(4, "given", [1])], 0).tasks[0]!.pieces).toHaveLength(3);
+    expect(fold(reading(), [event(4, "given", [1])]).tasks[0]!.pieces).toHaveLength(3);
   });
 
   it("has what was laid on the line, by the server's clock", () => {
-    const { tasks, wet } = fold(
-      reading(),
-      [event(5, "begun", [1, 2, 3]), event(6, "given", [1, 2])],
-      -7 * 60_000,
-    );
+    const { tasks, wet } = fold(reading(), [
+      event(5, "begun", [1, 2, 3]),
+      event(6, "given", [1, 2], { offsetMs: -7 * 60_000 }),
+    ]);
     expect(tasks[0]!.pieces.map((p) => `${p.label} ${p.state}`)).toEqual(["W3 begun"]);
     expect(wet.map((w) => [w.piece, w.doneAt, w.touchAt, w.opensAt, w.closesAt])).toEqual(
       ["W1", "W2"].map((w) => [w, at(-1), at(39), at(14), at(89)]),
     );
-    expect(fold(reading(), [event(5, "given", [1, 2, 3])], 0).tasks).toEqual([]);
+    expect(fold(reading(), [event(5, "given", [1, 2, 3])]).tasks).toEqual([]);
   });
 
   it("takes back, wipes, skips and pauses", () => {
     const given = event(5, "given", [1, 2]);
     const back = event(6, "taken back", [], { undoesId: "e5" });
-    expect(fold(reading(), [given, back], 0)).toMatchObject({ wet: [], steps: [] });
-    const wiped = fold(reading(), [given, event(6, "wiped", [1])], 0);
+    expect(fold(reading(), [given, back])).toMatchObject({ wet: [], steps: [] });
+    const wiped = fold(reading(), [given, event(6, "wiped", [1])]);
     expect(wiped.wet.map((w) => w.piece)).toEqual(["W2"]);
     expect(wiped.tasks[0]!.pieces.map((p) => p.label)).toEqual(["W1", "W3"]);
-    const rest = fold(
-      reading(),
-      [event(5, "skipped", [3]), event(6, "begun", [1]), event(7, "paused", [1])],
-      0,
-    );
+    const rest = fold(reading(), [event(5, "skipped", [3]), event(6, "begun", [1]), event(7, "paused", [1])]);
     expect(rest.tasks[0]!.pieces.map((p) => `${p.label} ${p.state}`)).toEqual(["W1 paused", "W2 open"]);
     expect(rest.steps.map((s) => s.kind)).toEqual(["paused", "begun", "skipped"]);
   });
 
   it("counts an event once that is answered for and still in the queue", () => {
-    expect(fold(reading(), [event(5, "given", [1]), event(5, "given", [1])], 0).wet).toHaveLength(1);
+    expect(fold(reading(), [event(5, "given", [1]), event(5, "given", [1])]).wet).toHaveLength(1);
   });
 });
 
 describe("the line", () => {
-  const bench = fold(reading(), [event(5, "given", [1]), event(7, "given", [2]), event(30, "given", [3])], 0);
+  const bench = fold(reading(), [event(5, "given", [1]), event(7, "given", [2]), event(30, "given", [3])]);
 
   it("puts together what was laid at about the same time", () => {
     expect(rows(bench.wet).map((r) => r.pieces)).toEqual([["W1", "W2"], ["W3"]]);

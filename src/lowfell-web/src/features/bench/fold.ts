@@ -12,10 +12,10 @@ const same = (a: { zoneId: string; layerId: string }, b: { zoneId?: string; laye
   a.zoneId === b.zoneId && a.layerId === b.layerId;
 
 /**
- * Puts what the server does not know yet on top of what it said. Instants of this device are moved by how far its clock is off, so that
+ * Puts what the server does not know yet on top of what it said. Instants of this device are moved by how far its clock was off, so that
  * they stand beside those of others.
  */
-export function fold(reading: Reading, queued: readonly BenchEvent[], offsetMs: number): Bench {
+export function fold(reading: Reading, queued: readonly BenchEvent[]): Bench {
   // One that is answered for and still in the queue is the same.
   const mine = queued.filter(
     (e, i) => e.number > reading.lastNumber && queued.findIndex((o) => o.id === e.id) === i,
@@ -25,7 +25,7 @@ export function fold(reading: Reading, queued: readonly BenchEvent[], offsetMs: 
   let tasks = reading.tasks;
   let wet = reading.wet.filter((w) => !undone.has(w.eventId));
   for (const e of laid) {
-    const at = new Date(Date.parse(e.toldAt) + offsetMs);
+    const at = new Date(Date.parse(e.toldAt) + (e.offsetMs ?? 0));
     const pieces = new Set(e.pieceIds);
     const change = (how: (piece: Piece) => Piece | null) => {
       tasks = tasks.map((t) =>

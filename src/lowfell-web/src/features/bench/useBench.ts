@@ -3,30 +3,32 @@ import { useEffect, useMemo, useSyncExternalStore } from "react";
 import { api, Refused, take } from "../../api/client";
 import { isOpen } from "../../api/writes";
 import { fold } from "./fold";
+import { benchClock } from "../../shared/bench/clock";
 import { BenchQueue, lastReading } from "../../shared/bench/queue";
 import type { Reading } from "./types";
 
 const AGAIN_MS = 5000;
-const OFFSET = "lowfell.bench.offset";
 
-/** A reading, by how much this device's clock is behind the server's, and whether it is the last there was because nobody answers. */
-type Known = { reading: Reading; offsetMs: number; away: boolean };
+/** A reading; whether it is the last there was because nobody answers, or because this device was sent away. */
+type Known = { reading: Reading; away: boolean; sentAway: string };
+
+/** Whether this device may not come in any more: what it has stays here, and can be looked at. */
+const isSentAway = (error: Refused) => [401, 403].includes(error.refusal.status);
 
 async function read(workshopId: string, signal: AbortSignal): Promise<Known> {
   try {
-    const asked = Date.now();
+    const asked = performance.now();
     const reading = await take(
       api.GET("/api/bench/{workshopId}", { params: { path: { workshopId } }, signal }),
     );
-    // Half of the way there and back lies before the server looked at its clock.
-    const offsetMs = Date.parse(reading.now) - (asked + Date.now()) / 2;
-    localStorage.setItem(OFFSET, String(offsetMs));
+    benchClock().learn(Date.parse(reading.now), asked);
     await lastReading.put(workshopId, reading);
-    return { reading, offsetMs, away: false };
+    return { reading, away: false, sentAway: "" };
   } catch (error) {
-    const kept = error instanceof Refused && isOpen(error.refusal) && (await lastReading.get(workshopId));
+    if (!(error instanceof Refused) || !(isOpen(error.refusal) || isSentAway(error))) throw error;
+    const kept = await lastReading.get(workshopId);
     if (!kept) throw error;
-    return { reading: kept, offsetMs: Number(localStorage.getItem(OFFSET) ?? 0), away: true };
+    return { reading: kept, away: true, sentAway: isSentAway(error) ? error.message : "" };
   }
 }
 
@@ -61,7 +63,7 @@ export function useBench(workshopId: string) {
     if (away === false) void queue.flush();
   }, [queue, away]);
   const bench = useMemo(
-    () => data && fold(data.reading, [...waiting.answered, ...waiting.events], data.offsetMs),
+    () => data && fold(data.reading, [...waiting.answered, ...waiting.events]),
     [data, waiting.answered, waiting.events],
   );
   return {
@@ -70,6 +72,7 @@ export function useBench(workshopId: string) {
     bench,
     waiting,
     tell: (told: Parameters<BenchQueue["tell"]>[0]) => queue.tell(told),
+    queue,
     photo: (setId: string, eventId: string, data: string) => queue.photo(setId, eventId, data),
   };
 }

@@ -8,6 +8,7 @@ import { useCommands } from "../../kit/keys";
 import { Trouble } from "../../kit/Trouble";
 import { useDoorstep } from "./useDoorstep";
 import { airWords, useInstruments } from "../../shared/instruments";
+import { AuthorityFacts } from "./AuthorityFacts";
 import { Door } from "./Door";
 import { KeyDialog } from "./KeyDialog";
 import { agoWords, roleWords } from "./says";
@@ -50,6 +51,12 @@ export function Component() {
             open it, and see nothing but the bench.
           </p>
         </header>
+        {data.restoredAt && inside.length === 0 && (
+          <p role="status" className="rounded-[4px] border border-amber bg-amber-wash px-4 py-2">
+            ▲ A backup was restored {agoWords(data.restoredAt)}. Access is never restored with it: the door
+            was shut, and every device has to be taken in again. What devices have not sent is kept on them.
+          </p>
+        )}
         <Door devices={data} />
         <section aria-labelledby="take-in">
           <h2 id="take-in" className="font-semibold">
@@ -131,10 +138,7 @@ export function Component() {
             ))}
           </section>
         )}
-        <p className="text-xs break-words text-soft">
-          Fingerprint of the workshop's own authority (SHA-256): {data.fingerprint.match(/.{4}/g)?.join(" ")}.
-          How an instrument speaks stands in docs/devices.md.
-        </p>
+        <AuthorityFacts devices={data} />
       </div>
       {asks && <KeyDialog workshopId={workshopId} role={asks} onClose={() => setAsks(null)} />}
     </div>

@@ -134,6 +134,7 @@ function Line({ entry: e, setId, timeZone }: { entry: Entry; setId: string; time
       className="grid grid-cols-[3.2rem_minmax(0,1fr)] gap-x-2 border-b border-line/60 py-1.5 text-sm"
     >
       <time dateTime={e.at} className="text-xs leading-5 text-soft">
+        {e.guessed && <span title="What the device's clock said cannot be">about </span>}
         {clockIn(e.at, timeZone)}
       </time>
       <div>

@@ -45,9 +45,9 @@ export function Differences(props: {
         )}
       </div>
       {waiting.why && <p className="text-amber">▲ {waiting.why}</p>}
-      {waiting.refused.map((r) => (
-        <p key={r.number} role="alert" className="text-signal">
-          ▲ Not accepted: {r.why}
+      {waiting.aside.map((a) => (
+        <p key={a.id} role="alert" className="text-signal">
+          ▲ It did not fit, and is kept under Log, What did not fit: {a.why}
         </p>
       ))}
       {all.length === 0 && <p className="text-soft">Nothing.</p>}

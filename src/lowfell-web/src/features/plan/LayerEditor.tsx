@@ -1,4 +1,4 @@
-import { useDeferredValue, useEffect, useRef } from "react";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Choice, TextField } from "../../kit/Field";
 import { Button } from "../../kit/Button";
 import { Slide } from "../../kit/Slide";
@@ -30,6 +30,9 @@ const regions = [
 
 const tools = ["brush", "airbrush", "spray can", "sponge", "swab", "spatula", "fingers"] as const;
 
+/** A chooser in which nothing was chosen yet. */
+const NOTHING = { materialId: "", parts: 1 };
+
 /** Edits one layer where it lies; colours and remarks follow every change. */
 export function LayerEditor(props: ColumnProps & { layer: Layer }) {
   const { layer, materials, techniques, onChange, fault, layers } = props;
@@ -48,6 +51,21 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
   useEffect(() => {
     box.current?.closest("[data-editor]")?.scrollIntoView({ block: "nearest" });
   }, [layer.id, whole]);
+  // One more component is an empty chooser, and nothing else, until something is chosen in it.
+  const [more, setMore] = useState(false);
+  const choices = [
+    ...(layer.paint.length > 0 ? layer.paint : [NOTHING]),
+    ...(more && layer.paint.length > 0 ? [NOTHING] : []),
+  ];
+  const choose = (materialId: string, i: number) => {
+    if (i >= layer.paint.length) setMore(false);
+    set(
+      i < layer.paint.length
+        ? { paint: layer.paint.map((x, k) => (k === i ? { ...x, materialId } : x)) }
+        : { paint: [...layer.paint, { materialId, parts: 1 }] },
+      `paint${i}`,
+    );
+  };
   const ahead = useRef(0);
   useEffect(() => {
     if (whole && ahead.current !== 0) stepFocus(box.current!, ahead.current);
@@ -83,8 +101,8 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
         <>
           <div className="col-span-1 lg:col-span-2">
             {/* The first choice and the choice there is are one field: it must not change under the hands that type. */}
-            {(layer.paint.length > 0 ? layer.paint : [{ materialId: "", parts: 1 }]).map((p, i) => (
-              <div key={i} className="mb-1 flex items-end gap-1.5">
+            {choices.map((p, i) => (
+              <div key={i} data-component={i} className="mb-1 flex items-end gap-1.5">
                 <div className="min-w-0 flex-1">
                   <MaterialChoice
                     label={i === 0 ? "Material" : `Component ${i + 1}`}
@@ -93,18 +111,15 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
                     materials={materials}
                     away={offShelf(p.materialId)}
                     info={info}
-                    fault={faultOf(layer.paint.length > 0 ? `paint[${i}]` : "paint")}
-                    onChange={(materialId) =>
-                      set(
-                        layer.paint.length > 0
-                          ? { paint: layer.paint.map((x, k) => (k === i ? { ...x, materialId } : x)) }
-                          : { paint: [{ materialId, parts: 1 }] },
-                        `paint${i}`,
-                      )
+                    fault={
+                      p.materialId || i === 0
+                        ? faultOf(layer.paint.length > 0 ? `paint[${i}]` : "paint")
+                        : undefined
                     }
+                    onChange={(materialId) => choose(materialId, i)}
                   />
                 </div>
-                {layer.paint.length > 1 && (
+                {layer.paint.length > 1 && p.materialId && (
                   <NumberBox
                     label={`Parts of component ${i + 1}`}
                     value={p.parts}
@@ -115,10 +130,14 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
                     }
                   />
                 )}
-                {layer.paint.length > 1 && (
+                {choices.length > 1 && (
                   <Button
                     aria-label={`Take component ${i + 1} out`}
-                    onClick={() => set({ paint: layer.paint.filter((_, k) => k !== i) }, "components")}
+                    onClick={() =>
+                      p.materialId
+                        ? set({ paint: layer.paint.filter((_, k) => k !== i) }, "components")
+                        : setMore(false)
+                    }
                   >
                     ✕
                   </Button>
@@ -138,16 +157,18 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
                 )
               );
             })}
-            {layer.paint.length > 0 && layer.paint.length < 8 && (
+            {layer.paint.length > 0 && layer.paint.length < 8 && !more && (
               <button
                 type="button"
                 className="min-h-6 text-xs underline"
                 onClick={() => {
-                  const other = materials.find(
-                    (m) => info?.suits.includes(m.kind) && !layer.paint.some((p) => p.materialId === m.id),
+                  setMore(true);
+                  requestAnimationFrame(() =>
+                    [...(box.current?.querySelectorAll<HTMLElement>("[data-component]") ?? [])]
+                      .at(-1)
+                      ?.querySelector("input")
+                      ?.focus(),
                   );
-                  if (other)
-                    set({ paint: [...layer.paint, { materialId: other.id, parts: 1 }] }, "components");
                 }}
               >
                 Mix in another

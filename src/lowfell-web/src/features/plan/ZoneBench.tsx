@@ -6,6 +6,7 @@ import { Button } from "../../kit/Button";
 import { inAddress, putInAddress } from "../../kit/address";
 import { useCommands } from "../../kit/keys";
 import { useSay } from "../../kit/Toast";
+import { useTypingOver } from "../../kit/useTypingOver";
 import { ConflictDialog } from "./ConflictDialog";
 import { Leaders } from "./Leaders";
 import { LeftOut } from "./LeftOut";
@@ -41,6 +42,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
   const stack = useStack(sheet, overview.workshopId);
   const { layers, reading } = stack;
   const { edit, question } = useShared(sheet, stack);
+  const asksNow = useTypingOver(!!stack.conflict);
   const said = useCalm(useMemo(() => ({ layers, reading }), [layers, reading]));
   const say = useSay();
   // The address may name a layer; it is the one in hand then, and in sight.
@@ -257,7 +259,11 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
           </button>
           <span className="ml-auto flex shrink-0 items-center gap-1.5">
             <span role="status" className="mr-1 text-xs text-soft" data-save={stack.saving}>
-              {stack.saving === "saved" ? "Stored" : stack.saving === "failed" ? "Not stored" : "Storing…"}
+              {stack.saving === "saved"
+                ? "Stored"
+                : stack.saving === "failed" || stack.held
+                  ? "Not stored"
+                  : "Storing…"}
             </span>
             <Button onClick={stack.undo}>Undo</Button>
             <Button onClick={stack.redo}>Redo</Button>
@@ -332,7 +338,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
         newestOnTop={newestOnTop}
         editing={`${editing}.${tab}`}
       />
-      {stack.conflict && (
+      {stack.conflict && asksNow && (
         <ConflictDialog
           base={stack.conflict.base}
           mine={layers}

@@ -18,7 +18,14 @@ import { same, type Layer } from "./stack";
 type Sheet = Schema["ZoneSheet"];
 
 /** What of a stack is kept in the browser until it is stored. */
-type Unstored = { zoneId: string; stored: Stored; layers: Layer[]; waiting: Step[]; sending: Sending | null };
+type Unstored = {
+  zoneId: string;
+  stored: Stored;
+  layers: Layer[];
+  waiting: Step[];
+  sending: Sending | null;
+  held?: boolean;
+};
 
 const KIND = "stack";
 const SEND_AFTER_MS = 350;
@@ -36,6 +43,8 @@ export class StackKeeper {
     readonly name: string,
     public zoneId: string,
     public state: StackState,
+    /** What is edited stays here, and is not stored before it is said whom it is for. */
+    public held = false,
   ) {
     this.was = state;
     if (state.sending) void this.send(state.sending);
@@ -59,6 +68,22 @@ export class StackKeeper {
     if (isDue(next)) this.later();
   }
 
+  /** Has edits wait here until it is said whom they are for. */
+  hold() {
+    this.held = true;
+    this.keep();
+  }
+
+  /** It was said: what waits goes, or is dropped. */
+  release(drop = false) {
+    if (!this.held) return;
+    this.held = false;
+    if (drop) this.dispatch({ do: "edit", layers: this.state.stored.layers, step: crypto.randomUUID() });
+    this.keep();
+    for (const call of this.watchers) call();
+    this.flush();
+  }
+
   edit(layers: Layer[], together: string | null = null) {
     this.dispatch({ do: "edit", layers, together, step: crypto.randomUUID() });
   }
@@ -79,7 +104,7 @@ export class StackKeeper {
   flush = () => {
     window.clearTimeout(this.timer);
     const before = this.state;
-    if (!isDue(before)) return;
+    if (this.held || !isDue(before)) return;
     this.dispatch({ do: "send", key: crypto.randomUUID() });
     if (this.state.sending && this.state.sending !== before.sending) void this.send(this.state.sending);
   };
@@ -122,7 +147,14 @@ export class StackKeeper {
   private keep() {
     const { stored, layers, waiting, sending } = this.state;
     if (isUnstored(this.state)) {
-      const what: Unstored = { zoneId: this.zoneId, stored: only(stored), layers, waiting, sending };
+      const what: Unstored = {
+        zoneId: this.zoneId,
+        stored: only(stored),
+        layers,
+        waiting,
+        sending,
+        held: this.held,
+      };
       outbox.keep({ name: this.name, kind: KIND, what });
     } else if (isUnstored(this.was)) outbox.done(this.name);
   }
@@ -161,17 +193,22 @@ export function keeperOf(sheet: Sheet): StackKeeper {
 export function takeUp(all: readonly Kept[]) {
   for (const kept of all) {
     if (kept.kind !== KIND) continue;
-    const { zoneId, stored, layers, sending, waiting } = kept.what as Unstored;
+    const { zoneId, stored, layers, sending, waiting, held } = kept.what as Unstored;
     const here = keepers.get(kept.name);
     if (!here)
       keepers.set(
         kept.name,
-        new StackKeeper(kept.name, zoneId, {
-          ...begin(stored),
-          layers,
-          waiting: waiting ?? unsent(layers, sending?.layers ?? stored.layers),
-          sending,
-        }),
+        new StackKeeper(
+          kept.name,
+          zoneId,
+          {
+            ...begin(stored),
+            layers,
+            waiting: waiting ?? unsent(layers, sending?.layers ?? stored.layers),
+            sending,
+          },
+          held,
+        ),
       );
     else if (!isUnstored(here.state) && here.state.stored.revision === stored.revision) here.edit(layers);
   }

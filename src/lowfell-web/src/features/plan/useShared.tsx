@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useQueryClient } from "@tanstack/react-query";
 import { api, Refused, type Schema } from "../../api/client";
 import { useWrite } from "../../api/writes";
@@ -6,6 +6,7 @@ import { Button } from "../../kit/Button";
 import { Dialog } from "../../kit/Dialog";
 import { plural } from "../../kit/severity";
 import { useSay } from "../../kit/Toast";
+import { isTyping, whenTypingIsOver } from "../../kit/typing";
 import type { Layer } from "./stack";
 
 type Sheet = Schema["ZoneSheet"];
@@ -13,37 +14,97 @@ type Edit = (next: Layer[], together?: string | null, moves?: boolean) => void;
 /** What comes after an edit waits with it. */
 type AskedEdit = (next: Layer[], together?: string | null, moves?: boolean, then?: () => void) => void;
 
+type Stack = {
+  layers: Layer[];
+  edit: Edit;
+  settled: () => Promise<void>;
+  held: boolean;
+  isUnstored: () => boolean;
+  hold: () => void;
+  release: (drop?: boolean) => void;
+};
+
 // For which treatments it was said on this page that all zones follow.
 const forAll = new Set<string>();
 const NEVER = "lowfell.shared";
 
+const isDecided = (sheet: Sheet) =>
+  sheet.sharedWith.length === 0 || forAll.has(sheet.treatmentId) || localStorage.getItem(NEVER) === "all";
+
 /**
  * The first edit of a stack that several zones share waits until it is said whom it is for: all of them, or this zone alone, which then
- * goes on with a treatment of its own.
+ * goes on with a treatment of its own. What is typed stands where it is typed meanwhile, and is asked about when typing is over.
  */
-export function useShared(
-  sheet: Sheet,
-  stack: { edit: Edit; settled: () => Promise<void> },
-): { edit: AskedEdit; question: React.ReactNode } {
-  const [asked, setAsked] = useState<{ layers: Layer[]; then?: () => void } | null>(null);
+export function useShared(sheet: Sheet, stack: Stack): { edit: AskedEdit; question: React.ReactNode } {
+  const [asked, setAsked] = useState<{ layers: Layer[] | null; then?: () => void } | null>(null);
+  const waits = useRef<(() => void) | null>(null);
+  const decided = isDecided(sheet);
+  useEffect(() => () => waits.current?.(), []);
+
+  // Said elsewhere on this page meanwhile, what is held need not wait any more.
+  const { held, release } = stack;
+  useEffect(() => {
+    if (held && decided) release();
+  }, [held, decided, release]);
+
+  const edit: AskedEdit = (next, together = null, moves = false, then) => {
+    if (isDecided(sheet)) {
+      stack.edit(next, together, moves);
+      then?.();
+    } else if (isTyping() || stack.held) {
+      stack.hold();
+      stack.edit(next, together, moves);
+      then?.();
+      waits.current?.();
+      // Typed back to what it was, there is nothing to ask.
+      waits.current = whenTypingIsOver(() =>
+        stack.isUnstored() ? setAsked({ layers: null }) : stack.release(),
+      );
+    } else setAsked({ layers: next, then });
+  };
+  return {
+    edit,
+    question: (
+      <>
+        {asked && <Whom sheet={sheet} stack={stack} asked={asked} onClose={() => setAsked(null)} />}
+        {stack.held && !asked && !decided && (
+          <p
+            role="status"
+            data-held
+            className="fixed bottom-3 left-1/2 z-10 flex max-w-[92vw] -translate-x-1/2 items-center gap-3 rounded-[3px] border border-amber bg-amber-wash px-3 py-1.5 text-xs"
+          >
+            ▲ Not stored yet: {sheet.treatmentName} is laid on {plural(sheet.sharedWith.length + 1, "zone")}.
+            <Button aria-haspopup="dialog" onClick={() => setAsked({ layers: null })}>
+              Say whom it is for
+            </Button>
+          </p>
+        )}
+      </>
+    ),
+  };
+}
+
+/** Whom an edit is for. */
+function Whom(props: {
+  sheet: Sheet;
+  stack: Stack;
+  /** The stack as it is wanted; null where it stands as it was typed. */
+  asked: { layers: Layer[] | null; then?: () => void };
+  onClose: () => void;
+}) {
+  const { sheet, stack, asked, onClose } = props;
   const [never, setNever] = useState(false);
   const [send, busy] = useWrite("plan");
   const queries = useQueryClient();
   const say = useSay();
   const others = sheet.sharedWith;
-  const isOpen = () =>
-    others.length > 0 && !forAll.has(sheet.treatmentId) && localStorage.getItem(NEVER) !== "all";
-  const edit: AskedEdit = (next, together = null, moves = false, then) => {
-    if (isOpen()) return setAsked({ layers: next, then });
-    stack.edit(next, together, moves);
-    then?.();
-  };
   const all = () => {
     forAll.add(sheet.treatmentId);
     if (never) localStorage.setItem(NEVER, "all");
-    if (asked) stack.edit(asked.layers);
-    setAsked(null);
-    asked?.then?.();
+    if (asked.layers) stack.edit(asked.layers);
+    else stack.release();
+    onClose();
+    asked.then?.();
   };
   const part = async () => {
     try {
@@ -52,10 +113,12 @@ export function useShared(
         api.POST("/api/zones/{zoneId}/part", {
           headers,
           params: { path: { zoneId: sheet.zone.id } },
-          body: { name: null, layers: asked?.layers ?? null },
+          body: { name: null, layers: asked.layers ?? stack.layers },
         }),
       );
-      setAsked(null);
+      // What was typed lies in the zone's own treatment now; the shared one is as it was.
+      stack.release(true);
+      onClose();
       say(`${sheet.zone.name} on ${sheet.zone.designName} has a treatment of its own now.`);
       await queries.invalidateQueries({ queryKey: ["zone", sheet.zone.id] });
     } catch (error) {
@@ -63,21 +126,28 @@ export function useShared(
       say(error.message, true);
     }
   };
-  const question = asked && (
+  return (
     <Dialog
       open
-      onClose={() => setAsked(null)}
+      bySelf
+      onClose={onClose}
       title="Whom is this for?"
       says={`${sheet.treatmentName} is laid on ${plural(others.length + 1, "zone")}: this one, and ${others.slice(0, 3).join("; ")}${others.length > 3 ? ` and ${others.length - 3} more` : ""}.`}
     >
       <div className="grid gap-2">
-        <Button tone="go" autoFocus className="justify-self-start" disabled={busy} onClick={all}>
+        <Button tone="go" className="justify-self-start" disabled={busy} onClick={all}>
           All {others.length + 1} zones change with it
         </Button>
         <Button tone="plain" className="justify-self-start" disabled={busy} onClick={() => void part()}>
           Only {sheet.zone.name} on {sheet.zone.designName}: part it from the rest
         </Button>
-        <Button className="justify-self-start" onClick={() => setAsked(null)}>
+        <Button
+          className="justify-self-start"
+          onClick={() => {
+            stack.release(true);
+            onClose();
+          }}
+        >
           Leave it as it was
         </Button>
         <label className="mt-1 flex min-h-6 items-center gap-1.5 text-xs">
@@ -87,5 +157,4 @@ export function useShared(
       </div>
     </Dialog>
   );
-  return { edit, question };
 }

@@ -5,7 +5,7 @@ import { useSay } from "../../kit/Toast";
 import { notBegun, type Progress } from "./HalfDone";
 import { alike, type Layer } from "./stack";
 import { keeperOf } from "./stackKeeper";
-import { saving } from "./stackState";
+import { isUnstored, saving } from "./stackState";
 
 type Sheet = Schema["ZoneSheet"];
 
@@ -151,6 +151,14 @@ export function useStack(sheet: Sheet, workshopId: string) {
     retry: keeper.retry,
     undo,
     redo,
+    /** Whether edits wait until it is said whom they are for. */
+    held: keeper.held,
+    isUnstored: () => isUnstored(keeper.state),
+    hold: () => keeper.hold(),
+    release: (drop = false) => {
+      keeper.release(drop);
+      show(false);
+    },
     /** Stores what waits; resolves once it is stored or somebody is asked. */
     settled: () => keeper.settled(),
   };

@@ -62,7 +62,8 @@ export function AddDialog(props: StepProps & { materials: Schema["MaterialCard"]
       thinners[0]?.id ??
       "",
     upTo: `${short(Math.ceil(pot.ml) + 5)} ml`,
-    materialId: materials[0]?.id ?? "",
+    // Whatever goes in by hand is chosen, and never the first of the shelf by chance.
+    materialId: "",
     ml: "",
   }));
   const { control, submit, busy, refused } = usePotForm({

@@ -13,6 +13,7 @@ import { useSay } from "../../kit/Toast";
 import { Trouble } from "../../kit/Trouble";
 import { Copies } from "./Copies";
 import { FromFile } from "./FromFile";
+import { PutAwayPhotos } from "./PutAwayPhotos";
 import { SetPicture } from "./SetPicture";
 import { removed, useChange } from "../../shared/useChange";
 import { WorkshopFacts } from "./WorkshopFacts";
@@ -78,6 +79,7 @@ export function Component() {
       )}
       <Gone workshopId={workshopId} />
       <Copies />
+      <PutAwayPhotos workshopId={workshopId} />
       {facts && <WorkshopFacts workshop={workshop} onClose={() => setFacts(false)} />}
     </div>
   );

@@ -9,6 +9,11 @@ export type BenchEvent = {
   number: number;
   kind: Kind;
   toldAt: string;
+  /** What else is known of this device's clock. */
+  epoch?: string;
+  tick?: number;
+  offsetMs?: number;
+  aheadMs?: number;
   zoneId?: string;
   layerId?: string;
   pieceIds?: string[];
@@ -26,4 +31,4 @@ export type BenchEvent = {
 };
 
 /** The same before it has its number. */
-export type Told = Omit<BenchEvent, "id" | "number" | "toldAt">;
+export type Told = Omit<BenchEvent, "id" | "number" | "toldAt" | "epoch" | "tick" | "offsetMs" | "aheadMs">;

@@ -1,0 +1,203 @@
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Interactions;
+
+namespace Lowfell.Browser.Tests;
+
+/// <summary>A sentence typed quickly into every text field there is stands where it was typed, and nothing else has changed.</summary>
+public sealed class TypingEverywhereTests(BrowserSession session) : IClassFixture<BrowserSession>
+{
+    /// <summary>Letters that are keys of views, spaces that press buttons, capitals.</summary>
+    private const string Sentence = "A dQuick Brown xFox Jumps over the oz Dogs";
+
+    private static CancellationToken Stop => TestContext.Current.CancellationToken;
+
+    private const string Fields = """
+        const within = document.querySelector('[role=dialog]') ?? document.querySelector('main');
+        const fields = [...within.querySelectorAll('input, textarea')].filter(f => f.checkVisibility() && !f.disabled && !f.readOnly && !['checkbox', 'radio', 'range', 'file', 'date', 'color', 'time'].includes(f.type));
+        """;
+
+    private static int Count(Page page) => (int)(long)((IJavaScriptExecutor)page.Driver).ExecuteScript(Fields + "return fields.length")!;
+
+    /// <summary>Types into the field at a place as a hand does, and puts back what was there.</summary>
+    private static void Type(Page page, int at, string where)
+    {
+        var script = (IJavaScriptExecutor)page.Driver;
+        var (url, dialogs) = (page.Driver.Url, page.Driver.FindElements(By.CssSelector("[role=dialog]")).Count);
+        var field = (IWebElement?)script.ExecuteScript(Fields + "const f = fields[arguments[0]]; f?.scrollIntoView({ block: 'center' }); f?.focus(); return f ?? null", at);
+        if (field is null)
+            return;
+        var was = field.GetAttribute("value") ?? "";
+        var name = $"{where}, field {at} ({script.ExecuteScript("return arguments[0].labels?.[0]?.innerText || arguments[0].getAttribute('aria-label') || arguments[0].placeholder", field)})";
+        new Actions(page.Driver).KeyDown(Keys.Control).SendKeys("a").KeyUp(Keys.Control).SendKeys(Sentence).Perform();
+        var most = int.TryParse(field.GetAttribute("maxlength"), out var length) && length > 0 ? Math.Min(length, Sentence.Length) : Sentence.Length;
+        var stands = script.ExecuteScript("return arguments[0].isConnected && document.activeElement === arguments[0] ? arguments[0].value : null", field) as string;
+        Assert.True(stands == Sentence[..most], $"{name}: “{stands ?? "the field is gone, or has lost the focus"}”");
+        Assert.True((url, dialogs) == (page.Driver.Url, page.Driver.FindElements(By.CssSelector("[role=dialog]")).Count), $"{name}: something opened");
+
+        // What was there is typed again, so that what is stored on leaving is what it was.
+        if (field.GetAttribute("role") == "combobox")
+            new Actions(page.Driver).SendKeys(Keys.Escape).Perform();
+        else
+            new Actions(page.Driver).KeyDown(Keys.Control).SendKeys("a").KeyUp(Keys.Control).SendKeys(was.Length == 0 ? Keys.Delete : was.Replace("\n", Keys.Shift + Keys.Enter + Keys.Null, StringComparison.Ordinal)).Perform();
+    }
+
+    private static void TypeAll(Page page, string where)
+    {
+        for (var at = 0; at < Count(page); at++)
+            Type(page, at, where);
+    }
+
+    /// <summary>Everything that is stored, but for what is only looked at.</summary>
+    private async Task<Dictionary<string, string>> Everything()
+    {
+        var workshop = (await session.Ask("/api/workshops"))[0]!;
+        var (id, set) = (workshop["id"]!, workshop["sets"]![0]!["id"]!);
+        var all = new Dictionary<string, string> { ["workshops"] = (await session.Ask("/api/workshops")).ToJsonString() };
+        foreach (var path in new[] { $"/api/workshops/{id}/house-rules", $"/api/shelf/{id}/materials", $"/api/sets/{set}", $"/api/workshops/{id}/treatments", $"/api/trials/{set}", $"/api/bases/{set}", $"/api/workshops/{id}/recipes", $"/api/bench/{id}/unfit" })
+            all[path] = (await session.Ask(path)).ToJsonString();
+        all["pots"] = (await session.Ask($"/api/pots/{set}"))["pots"]!.ToJsonString();
+        foreach (var zone in (await session.Ask($"/api/plan/sets/{set}"))["designs"]!.AsArray().SelectMany(d => d!["zones"]!.AsArray()))
+            all[$"zone {zone!["name"]} {zone["id"]}"] = (await session.Ask($"/api/plan/zones/{zone["id"]}"))["layers"]!.ToJsonString();
+        return all;
+    }
+
+    private async Task Link(string zone, string treatment)
+    {
+        using var http = new HttpClient { BaseAddress = new Uri(session.Address) };
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/zones/{zone}/link") { Content = JsonContent.Create(new { treatmentId = treatment }) };
+        request.Headers.Add("Idempotency-Key", Guid.NewGuid().ToString());
+        using var answer = await http.SendAsync(request, Stop);
+        Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync(Stop));
+    }
+
+    [Fact]
+    public async Task A_sentence_typed_into_every_field_of_every_view_and_dialog_stands_there_and_changes_nothing_else()
+    {
+        var set = (await session.Ask("/api/workshops"))[0]!["sets"]![0]!["id"]!;
+        var zones = (await session.Ask($"/api/plan/sets/{set}"))["designs"]!.AsArray().SelectMany(d => d!["zones"]!.AsArray()).Select(z => z!).ToList();
+        var first = zones.Single(z => z["name"]!.GetValue<string>() == "Brick field");
+        var treatment = (await session.Ask($"/api/plan/zones/{first["id"]}"))["treatmentId"]!.GetValue<string>();
+        foreach (var zone in zones.Where(z => z != first).Take(11))
+            await Link(zone["id"]!.GetValue<string>(), treatment);
+        var page = session.OpenZone("Lock-wall straight", "Brick field");
+        page.SeeText("[data-treatment]", "shared by 1");
+        page.AskAgain();
+        var before = await Everything();
+
+        // The layer's own fields first: every letter of them is an edit of twelve zones.
+        page.Click("li[data-layer='3'] button[data-select]");
+        page.See("[data-editor] textarea, [data-editor] input[maxlength='500']");
+        TypeAll(page, "a layer");
+        page.ClickText("button", "Mix in another");
+        page.See("[data-component='1']");
+        TypeAll(page, "a layer with one more component");
+        page.Keys(Keys.Escape);
+        page.Stored();
+        var views = page.Wait(d => d.FindElements(By.CssSelector("nav[aria-label=Places] a")) is { Count: > 1 } all ? all : null)!
+            .SelectMany(a => a.GetAttribute("data-views")!.Split('|')).Concat(["House rules", "Other devices", "All sets", "This set"]).ToList();
+        foreach (var view in views)
+        {
+            page.Go(view);
+            page.Wait(d => d.Title.StartsWith(view, StringComparison.Ordinal));
+            page.See("main h1, main section");
+            page.Wait(d => !d.FindElement(By.TagName("main")).Text.EndsWith('…'));
+            TypeAll(page, view);
+            Dialogs(page, view);
+        }
+
+        page.Driver.Navigate().GoToUrl(session.Address + "/start/new");
+        page.See("main h1");
+        TypeAll(page, "a first set");
+        page.Driver.Navigate().GoToUrl(session.Address);
+        page.SeeText("h1", "Brick field");
+        page.Stored();
+        page.Gone("[data-waiting]");
+        var after = await Everything();
+        Assert.Equal([], before.Keys.Where(k => before[k] != after[k]).Select(k => $"{k} changed"));
+        Assert.DoesNotContain(page.Errors(), e => !e.Contains(" 400 ", StringComparison.Ordinal));
+    }
+
+    /// <summary>Types into every dialog that a button here opens, one of each kind.</summary>
+    private static void Dialogs(Page page, string where)
+    {
+        const string openers = "const openers = [...document.querySelectorAll('main [aria-haspopup=dialog]:not([disabled])')].filter(e => e.checkVisibility()), kind = e => (e.getAttribute('aria-label') ?? e.innerText).split(' of ')[0].split(', ').at(-1).trim();";
+        var script = (IJavaScriptExecutor)page.Driver;
+        foreach (var kind in ((IReadOnlyCollection<object>)script.ExecuteScript(openers + "return openers.map(kind)")!).Cast<string>().Distinct().ToList())
+        {
+            if (script.ExecuteScript(openers + "const one = openers.find(e => kind(e) === arguments[0]); one?.focus(); one?.click(); return !!one", kind) is not true)
+                continue;
+            page.See("[role=dialog]");
+            TypeAll(page, $"{where}: {kind}");
+            page.Wait(d =>
+            {
+                if (d.FindElements(By.CssSelector("[role=dialog]")).Count == 0)
+                    return true;
+                new Actions(d).SendKeys(Keys.Escape).Perform();
+                return false;
+            });
+        }
+    }
+
+    /// <summary>The question comes when typing is over, takes no key for a moment, and none of its answers has the focus.</summary>
+    [Fact]
+    public async Task What_is_typed_into_a_shared_treatment_is_asked_about_when_typing_is_over()
+    {
+        var page = session.OpenZone("Jetty section", "Iron");
+        page.AskAgain();
+        var zone = page.Driver.Url.Split('?')[0].Split('/')[^1];
+        async Task<string> Stored() => (await session.Ask($"/api/plan/zones/{zone}"))["layers"]![1]!["note"]!.GetValue<string>();
+        void Open()
+        {
+            page.Click("li[data-layer='2'] button[data-select]");
+            page.Wait(d => page.Field(d, "Note"));
+        }
+
+        Open();
+        page.Type("Note", "laid thin ");
+        page.SeeText("[role=dialog] h2", "Whom is this for?");
+        Assert.Equal("dialog", page.Driver.SwitchTo().ActiveElement().GetAttribute("role"));
+        Assert.Empty(page.Axe("[role=dialog]"));
+        Assert.Equal("", await Stored());
+
+        // Closed without an answer, it stands and waits; a reload keeps it so.
+        page.See("[role=dialog][data-listens=true]");
+        page.Keys(Keys.Escape);
+        page.Gone("[role=dialog]");
+        page.See("[data-held]");
+        page.Driver.Navigate().Refresh();
+        page.See("[data-held]");
+        Assert.Equal("", await Stored());
+        page.AskAgain();
+        page.ClickText("[data-held] button", "Say whom it is for");
+        page.ClickText("[role=dialog] button", "Leave it as it was");
+        page.Gone("[role=dialog]");
+        page.Gone("[data-held]");
+        Assert.Equal("", await Stored());
+        Open();
+        Assert.Equal("", page.Field(page.Driver, "Note").GetAttribute("value"));
+        page.Type("Note", "for all");
+        page.ClickText("[role=dialog] button", "zones change with it");
+        page.Gone("[role=dialog]");
+        page.Wait(_ => Stored().GetAwaiter().GetResult() == "for all" ? "stored" : null);
+        Assert.Empty(page.Errors());
+    }
+
+    [Fact]
+    public void One_more_component_is_an_empty_chooser_until_something_is_chosen()
+    {
+        var page = session.OpenZone("Pump house", "Walls");
+        page.Click("li[data-layer='2'] button[data-select]");
+        page.ClickText("button", "Mix in another");
+        page.Wait(d => d.SwitchTo().ActiveElement().Equals(d.FindElement(By.CssSelector("[data-component='1'] input"))));
+        Assert.Equal("", page.Says("[data-component='1'] input", "value"));
+        Assert.Equal("saved", page.Says("[data-save]", "data-save"));
+        page.Keys("Wet Sl");
+        Assert.Equal("saved", page.Says("[data-save]", "data-save"));
+        page.Keys(Keys.Enter);
+        page.Wait(d => d.FindElement(By.CssSelector("[data-component='1'] input")).GetAttribute("value") == "Wet Slate");
+        page.Stored();
+        Assert.Empty(page.Errors());
+    }
+}
