@@ -114,6 +114,21 @@ lowfell_test() {
   awk '{ passed += $1; failed += $2 } END { printf "%d passed, %d failed\n", passed, failed; exit failed > 0 }' "$COUNTS"
 }
 
+# soak [MINUTES] [SEED] — a week of a workshop in so many minutes, under faults; prints what was done and survived.
+lowfell_soak() {
+  need_dotnet; need_node; need_setpriv; need_flock; need_postgres
+  build_web
+  quietly dotnet build tests/Lowfell.Script.Tests -c Release -v q --nologo || fail "the tests did not build."
+  local table code=0
+  table=$(mktemp)
+  LOWFELL_SOAK_MINUTES=${1:-20} LOWFELL_SOAK_SEED=${2:-$RANDOM} LOWFELL_SOAK_TABLE=$table LOWFELL_TEST_ROOT=$PWD LOWFELL_TEST_PG_BIN=$PG_BIN \
+    tests/Lowfell.Script.Tests/bin/Release/net10.0/Lowfell.Script.Tests -noColor -class Lowfell.Script.Tests.SoakTests >"$table.log" 2>&1 || code=$?
+  [ "$code" -eq 0 ] || tail -60 "$table.log"
+  cat "$table"
+  rm -f "$table" "$table.log"
+  [ "$code" -eq 0 ] && say "nothing was lost, nothing is there twice." || fail "something did not survive; it stands above."
+}
+
 lowfell_bench() {
   need_dotnet; need_node; need_setpriv; need_postgres; need_chromium
   build_web

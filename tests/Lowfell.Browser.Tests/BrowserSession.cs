@@ -172,6 +172,9 @@ public sealed class BrowserSession : IAsyncLifetime
     /// <summary>Nothing of the last test is left in it: what the page keeps is emptied, and its console is read to the end.</summary>
     private IWebDriver Wiped(IWebDriver driver)
     {
+        ((ChromeDriver)driver).ExecuteCdpCommand("Network.emulateNetworkConditions", new() { ["offline"] = false, ["latency"] = 0, ["downloadThroughput"] = -1, ["uploadThroughput"] = -1 });
+        if (!driver.Url.StartsWith("http", StringComparison.Ordinal))
+            driver.Navigate().GoToUrl(Address);
         ((IJavaScriptExecutor)driver).ExecuteScript("localStorage.clear(); sessionStorage.clear()");
         driver.Navigate().GoToUrl("about:blank");
         ((ChromeDriver)driver).ExecuteCdpCommand("Storage.clearDataForOrigin", new() { ["origin"] = Address, ["storageTypes"] = "indexeddb,cache_storage,service_workers" });

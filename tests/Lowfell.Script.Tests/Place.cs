@@ -185,18 +185,28 @@ public sealed class Place : IAsyncDisposable
 
     public static string Needed(string name) => Environment.GetEnvironmentVariable(name) ?? throw new InvalidOperationException("Run these tests with ./lowfell test.");
 
-    public async ValueTask DisposeAsync()
+    /// <summary>What was started last.</summary>
+    public Process Newest => started[^1];
+
+    /// <summary>Ends everything that was started here.</summary>
+    public async Task End()
     {
-        Http.Dispose();
         foreach (var process in started)
         {
             if (!process.HasExited)
                 process.Kill(entireProcessTree: true);
             await process.WaitForExitAsync(CancellationToken.None);
-            process.Dispose();
         }
 
         await Until(() => Task.FromResult(!Processes("postgres").Any()), () => $"postgres of {Data} is still there");
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        Http.Dispose();
+        await End();
+        foreach (var process in started)
+            process.Dispose();
         if (Directory.Exists(Data))
             Directory.Delete(Data, recursive: true);
     }

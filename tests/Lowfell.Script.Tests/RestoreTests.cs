@@ -25,8 +25,16 @@ public sealed class Kept : IAsyncLifetime
 }
 
 /// <summary>Nine backups, each ending as promised: what is good comes back, what is not is refused before anything is touched.</summary>
-public sealed class RestoreTests(Kept kept) : IClassFixture<Kept>
+public sealed class RestoreTests : IClassFixture<Kept>
 {
+    private readonly Kept kept;
+
+    public RestoreTests(Kept kept)
+    {
+        this.kept = kept;
+        Newest = kept.Backup;
+    }
+
     private const string Ours = "Attic bench, Fen Row bench";
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 
@@ -73,8 +81,103 @@ public sealed class RestoreTests(Kept kept) : IClassFixture<Kept>
         await place.Run("stop");
         var bytes = await File.ReadAllBytesAsync(archive, Stop);
         var file = Path.Combine(place.Data, "made.backup");
-        await File.WriteAllBytesAsync(file, [.. Encoding.ASCII.GetBytes($"lowfell-backup 1 x {Convert.ToHexStringLower(SHA256.HashData(bytes))}\n"), .. bytes], Stop);
+        var (_, migration) = FirstLine(await File.ReadAllBytesAsync(Newest, Stop));
+        await File.WriteAllBytesAsync(file, [.. Encoding.ASCII.GetBytes($"lowfell-backup 1 {migration} {Convert.ToHexStringLower(SHA256.HashData(bytes))}\n"), .. bytes], Stop);
         return file;
+    }
+
+    /// <summary>A backup of this version: its first line says at which migration.</summary>
+    private static string Newest { get; set; } = "";
+
+    /// <summary>Where a backup's own line ends, and the migration that it names.</summary>
+    private static (int End, string Migration) FirstLine(byte[] bytes)
+    {
+        var end = Array.IndexOf(bytes, (byte)'\n') + 1;
+        return (end, Encoding.ASCII.GetString(bytes[..end]).Split(' ')[2]);
+    }
+
+    /// <summary>Its first line is not believed where what is in it says otherwise.</summary>
+    [Theory]
+    [InlineData("29990101000000_Later", "newer Lowfell")]
+    [InlineData("20261123195621_First", "what is in it is not")]
+    public async Task One_whose_first_line_names_another_migration_is_refused(string named, string why)
+    {
+        var (place, bytes, file) = await Begin();
+        await using var ended = place;
+        var (end, migration) = FirstLine(bytes);
+        await File.WriteAllBytesAsync(file, [.. Encoding.ASCII.GetBytes(Encoding.ASCII.GetString(bytes[..end]).Replace(migration, named, StringComparison.Ordinal)), .. bytes[end..]], Stop);
+        await Refused(place, file, why);
+    }
+
+    /// <summary>Who was sent away stays away, and who was in is sent away: a backup brings back work, and no access.</summary>
+    [Fact]
+    public async Task Access_is_never_restored()
+    {
+        await using var place = await kept.Place.Copy();
+        await place.Start();
+        var workshop = (await place.Get("/api/workshops"))[0]!["id"];
+        async Task<string> Pair(string name)
+        {
+            var key = (await place.Send(HttpMethod.Post, $"/api/devices/{workshop}/keys", new { role = "measure" })).Body["key"];
+            var secret = new string(name[0], 40);
+            Assert.Equal(200, (await place.Send(HttpMethod.Post, "/api/pairing", new { key, name, secret })).Status);
+            return secret;
+        }
+
+        async Task<int> Says(string secret)
+        {
+            using var request = new HttpRequestMessage(HttpMethod.Post, "/api/instruments/readings") { Content = System.Net.Http.Json.JsonContent.Create(new { readings = new[] { new { temperatureC = 20, relativeHumidity = 0.5 } } }) };
+            request.Headers.Authorization = new("Bearer", secret);
+            request.Headers.Add("Idempotency-Key", Guid.NewGuid().ToString());
+            using var answer = await place.Http.SendAsync(request, Stop);
+            return (int)answer.StatusCode;
+        }
+
+        var (one, two) = (await Pair("a thermometer"), await Pair("b thermometer"));
+        Assert.Equal(200, (await place.Send(HttpMethod.Put, $"/api/devices/{workshop}/door", new { address = "127.0.0.1", port = Lowfell.Tests.Ports.Free() })).Status);
+        var calendar = (await place.Send(HttpMethod.Post, $"/api/sessions/{workshop}/address", new { })).Body["path"]!.GetValue<string>();
+        var fingerprint = (await place.Get($"/api/devices/{workshop}"))["authority"]!["fingerprint"]!.GetValue<string>();
+        var file = Path.Combine(place.Data, "with-access.backup");
+        Assert.Equal(0, (await place.Run("backup", file)).Code);
+        Assert.Equal((200, 200), (await Says(one), await Says(two)));
+        await place.Run("stop");
+        Assert.Contains("access is not restored", (await place.Run("restore", file)).Text);
+        await place.Start();
+        async Task Nobody()
+        {
+            Assert.Equal((401, 401), (await Says(one), await Says(two)));
+            var devices = await place.Get($"/api/devices/{workshop}");
+            Assert.Equal("", devices["openAt"]!.GetValue<string>());
+            Assert.All(devices["devices"]!.AsArray(), d => Assert.NotNull(d!["sentAwayAt"]));
+            Assert.NotNull(devices["restoredAt"]);
+            Assert.NotEqual(fingerprint, devices["authority"]!["fingerprint"]!.GetValue<string>());
+            Assert.Equal(System.Net.HttpStatusCode.NotFound, (await place.Http.GetAsync(calendar, Stop)).StatusCode);
+        }
+
+        await Nobody();
+
+        // What was put aside comes back just so.
+        await place.Run("stop");
+        var name = (await place.Run("restore", "--list")).Text.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1];
+        Assert.Equal(0, (await place.Run("restore", "--back", name)).Code);
+        await place.Start();
+        await Nobody();
+    }
+
+    /// <summary>Backups of today come back with every row of what was done.</summary>
+    [Fact]
+    public async Task One_from_before_the_seal_comes_back_with_every_row()
+    {
+        await using var place = await kept.Place.Copy();
+        var ended = await place.Run("restore", Path.Combine(Place.Needed("LOWFELL_TEST_ROOT"), "tests/old/before-the-seal.backup"));
+        Assert.True(ended.Code == 0, ended.Text);
+        await place.Start();
+        Assert.Equal(1L, await place.Ask<long>("select count(*) from work_events where note = 'kept before'"));
+        Assert.Equal(2L, await place.Ask<long>("select count(*) from photos"));
+        Assert.Equal(0L, await place.Ask<long>("select count(*) from paired_devices where sent_away_at is null"));
+        var workshop = (await place.Get("/api/workshops"))[0]!["id"];
+        Assert.Equal(0, (await place.Send(HttpMethod.Post, $"/api/bench/{workshop}/rebuild", new { })).Body["differed"]!.GetValue<int>());
+        Assert.Equal(1, (await place.Get($"/api/bench/{workshop}/unfit"))["waiting"]!.GetValue<int>());
     }
 
     [Fact]
@@ -214,6 +317,13 @@ public sealed class RestoreTests(Kept kept) : IClassFixture<Kept>
         Assert.True(told["on"]!.GetValue<bool>() && told["failedAt"] is null && told["newestAt"]!.GetValue<DateTimeOffset>() > DateTimeOffset.UtcNow.AddMinutes(-5));
         var copies = Path.Combine(place.Data, "copies");
         var copy = Directory.GetFiles(copies, "*.backup").Single();
+
+        // One from the future is no reason not to make another.
+        File.SetLastWriteTimeUtc(copy, DateTime.UtcNow.AddYears(1));
+        await Place.Until(async () => Directory.GetFiles(copies, "*.backup").Length == 2 && (await place.Get("/api/copies"))["newestAt"] is not null);
+        Assert.True((await place.Get("/api/copies"))["newestAt"]!.GetValue<DateTimeOffset>() < DateTimeOffset.UtcNow.AddMinutes(1));
+        File.Delete(copy);
+        copy = Directory.GetFiles(copies, "*.backup").Single();
 
         // Two old ones: a new one is made, and of all three the newest two are kept.
         foreach (var day in new[] { "2026-01-01_0000", "2026-01-02_0000" })

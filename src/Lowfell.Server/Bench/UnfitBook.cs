@@ -53,11 +53,11 @@ internal static class UnfitBook
         return rows.Select(r =>
         {
             var e = told[r.EventId];
-            var on = (e?.PieceIds ?? []).Select(p => new UnfitPiece(p, labels.GetValueOrDefault(p, "?"))).ToList();
+            var on = (e?.PieceIds ?? []).Select(p => new UnfitPiece(p, labels.GetValueOrDefault(p, "a piece that is gone"))).ToList();
             var words = e is null ? (r.Told.Length > 2 ? "Something that could not be read" : "Only the reason was kept") : string.Join(", ", new[]
             {
-                EnumWords.Of(e.Kind!.Value), e.LayerId is { } l ? techniques.GetValueOrDefault(l) : null, e.ZoneId is { } z ? names.GetValueOrDefault(z, "a zone that is not known") : null,
-                on.Count > 0 ? string.Join(' ', on.Select(p => p.Label)) : null, e.Label, e.Note is { Length: > 0 } note ? "“" + note + "”" : null,
+                e.Kind == WorkKind.Given ? "done" : EnumWords.Of(e.Kind!.Value), e.LayerId is { } l ? techniques.GetValueOrDefault(l) : null, e.ZoneId is { } z ? names.GetValueOrDefault(z, "a zone that is not known") : null,
+                on.Count > 0 ? string.Join(", ", on.Select(p => p.Label)) : null, e.Label, e.Note is { Length: > 0 } note ? "“" + note + "”" : null,
             }.Where(x => !string.IsNullOrEmpty(x)));
             return new Unfit(
                 r.EventId, words, r.HappenedAt, r.At, devices.GetValueOrDefault(r.Device, "this machine's page"), r.Actor, r.Why, r.Told, e?.Kind, e?.ZoneId, e?.LayerId, on, e?.Note ?? "", r.Settled, r.SettledAt, r.SettledBy);

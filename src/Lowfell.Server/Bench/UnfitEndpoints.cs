@@ -54,7 +54,7 @@ internal static class UnfitEndpoints
         if (faults.Any)
             return faults.ToProblem();
         if (!await write.Db.BenchRefusals.AnyAsync(r => r.EventId == entry.Id, write.Stop))
-            write.Db.Add(new BenchRefusalRow { EventId = entry.Id!.Value, WorkshopId = workshopId, Device = write.Actor.Device, Why = entry.Why!, Actor = write.Actor.Name, Told = entry.Told!, HappenedAt = null, At = write.Now });
+            write.Db.Add(new BenchRefusalRow { EventId = entry.Id!.Value, WorkshopId = workshopId, Device = write.Actor.Device, Why = entry.Why!, Actor = write.Actor.Name, Told = entry.Told!, HappenedAt = entry.ToldAt is { } told && told <= write.Now ? told.ToUniversalTime() : null, At = write.Now });
         write.Touch(Slice.Work);
         await write.Save();
         return new UnfitTold(workshopId, entry.Id!.Value);
@@ -74,7 +74,7 @@ internal static class UnfitEndpoints
         var events = new EventIntake(workshopId, write, graphs);
         var refused = await events.Take(e, new Teller(row.Actor, row.Device, null, row.HappenedAt ?? row.At, row.HappenedAt is null));
         if (refused is not null)
-            return Problems.Of(StatusCodes.Status409Conflict, "still-not", $"It still does not fit: {refused.Why}", [new Fault(refused.Pieces is null ? "" : "pieceIds", refused.Why)]);
+            return Problems.Of(StatusCodes.Status409Conflict, "still-not", $"It still does not fit: {refused.Why}", [new Fault(refused.Pieces is null ? "" : "pieceIds", $"It still does not fit: {refused.Why}")]);
         await events.Keep();
         UnfitBook.Settle(row, change is null ? Settled.TakenIn : Settled.Corrected, write, e.Id);
         await write.Save();

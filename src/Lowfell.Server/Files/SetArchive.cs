@@ -98,6 +98,9 @@ internal static partial class SetArchive
                 db.Entry(row).Property(r => r.Facts).CurrentValue = facts;
     }
 
+    /// <summary>Whether it was the database that failed, in words of the layers above it: nothing that the file is to blame for.</summary>
+    private static bool IsTheDatabases(Exception? error) => error is not null && (error is Npgsql.NpgsqlException || IsTheDatabases(error.InnerException));
+
     /// <summary>
     /// Looks at a set that was taken in as the views will: whatever the database let through and the rules of the job cannot read, is found here
     /// and not by whoever opens it.
@@ -117,7 +120,7 @@ internal static partial class SetArchive
                 _ = view.Predictions.RangeBelow(view.Count);
             }
         }
-        catch (Exception odd) when (odd is FormatException or ArgumentException or InvalidOperationException or KeyNotFoundException or OverflowException or NullReferenceException or IndexOutOfRangeException)
+        catch (Exception odd) when (odd is (FormatException or ArgumentException or InvalidOperationException or KeyNotFoundException or OverflowException or NullReferenceException or IndexOutOfRangeException) && !IsTheDatabases(odd))
         {
             throw new NotASet($"What it tells cannot be: {odd.Message.Split('\n')[0]}");
         }

@@ -14,13 +14,17 @@ public static class CopiesEndpoints
     public static void MapCopies(this IEndpointRouteBuilder app) =>
         app.MapGet("/api/copies", Of).WithTags("Workshops").WithName("copies").WithSummary("The copies of everything that are made by themselves, once a day.");
 
-    private static Ok<Copies> Of(IConfiguration settings)
+    private static Ok<Copies> Of(IConfiguration settings, TimeProvider clock)
     {
         if (settings["Lowfell:Copies"] is not { Length: > 0 } folder || !Directory.Exists(folder))
             return TypedResults.Ok(new Copies(false, 0, null, null));
-        var made = new DirectoryInfo(folder).GetFiles("*.backup").Select(f => (DateTimeOffset)f.LastWriteTimeUtc).OrderDescending().ToList();
+
+        // One that is dated ahead says nothing of when the newest was made.
+        var soon = clock.GetUtcNow().AddMinutes(1);
+        var copies = new DirectoryInfo(folder).GetFiles("*.backup");
+        var made = copies.Select(f => (DateTimeOffset)f.LastWriteTimeUtc).Where(at => at < soon).OrderDescending().ToList();
         var failed = new FileInfo(Path.Combine(folder, "failed"));
         DateTimeOffset? newest = made.Count > 0 ? made[0] : null, wrong = failed.Exists ? failed.LastWriteTimeUtc : null;
-        return TypedResults.Ok(new Copies(true, made.Count, newest, wrong > (newest ?? DateTimeOffset.MinValue) ? wrong : null));
+        return TypedResults.Ok(new Copies(true, copies.Length, newest, wrong > (newest ?? DateTimeOffset.MinValue) ? wrong : null));
     }
 }

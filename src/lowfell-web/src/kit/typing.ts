@@ -33,7 +33,9 @@ export function whenTypingIsOver(call: () => void): () => void {
 }
 
 /** The page took the field away that was typed into: the letters that still come are meant for it, and for nothing else. */
-export const fieldIsGone = () => (deadUntil = performance.now() + HAND_MS);
+export const fieldIsGone = () => {
+  if (goesOn) deadUntil = performance.now() + HAND_MS;
+};
 
 /** Whether single letters are meant for a field that is gone. */
 export const lettersAreDead = () => performance.now() < deadUntil;

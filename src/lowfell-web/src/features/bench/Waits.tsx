@@ -14,7 +14,8 @@ export function Waits(props: {
   sentAway: string;
   onShow: () => void;
 }) {
-  const { reading, now, away, queue, air, sentAway, onShow } = props;
+  const { reading, now, away, queue, air, onShow } = props;
+  const sentAway = props.sentAway || (queue.sentAway ? queue.why : "");
   const held = queue.photos.filter((p) => p.held).length;
   const waits = queue.events.length + queue.photos.length - held;
   const unfit = queue.aside.length;

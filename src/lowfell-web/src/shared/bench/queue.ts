@@ -14,6 +14,8 @@ export type Queue = {
   answered: readonly BenchEvent[];
   /** Why it waits; empty while it does not have to. */
   why: string;
+  /** It is because this device may not come in any more. */
+  sentAway: boolean;
   /** Events that did not fit, kept whole until somebody decided about them. */
   aside: readonly Aside[];
   photos: readonly WaitingPhoto[];
@@ -37,7 +39,15 @@ const isNoPicture = (why: Refusal) => why.status === 413 || why.errors.some((e) 
  * order, and gone from here only when the server has answered for them. What does not fit is set aside, whole, and the rest goes on.
  */
 export class BenchQueue {
-  private state: Queue = { events: [], answered: [], why: "", aside: [], photos: [], unkept: 0 };
+  private state: Queue = {
+    events: [],
+    answered: [],
+    why: "",
+    sentAway: false,
+    aside: [],
+    photos: [],
+    unkept: 0,
+  };
   private readonly watchers = new Set<() => void>();
   /** What the browser's own store did not take. */
   private memory: Kept[] = [];
@@ -140,10 +150,10 @@ export class BenchQueue {
     try {
       await navigator.locks.request(`lowfell-bench ${this.workshopId}`, () => this.send());
       this.attempt = 0;
-      this.set({ why: "" });
+      this.set({ why: "", sentAway: false });
     } catch (error) {
       if (!(error instanceof Refused)) throw error;
-      this.set({ why: error.message });
+      this.set({ why: error.message, sentAway: [401, 403].includes(error.refusal.status) });
       if (passes(error.refusal))
         this.timer = window.setTimeout(() => void this.flush(), pauseMs(this.attempt++));
     } finally {
