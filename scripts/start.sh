@@ -33,7 +33,7 @@ run_server() {
   umask_was=$(umask)
   umask 077
   ASPNETCORE_URLS="http://127.0.0.1:$1" Lowfell__Database="$2" Lowfell__Owner="$3" Lowfell__Demo="$4" Lowfell__Log="$5/server.log" Lowfell__Secret="${LOWFELL_SECRET:-$5/own-secret}" Lowfell__Restored="$RESTORED" Lowfell__LogLevel="${LOWFELL_LOG_LEVEL:-}" ASPNETCORE_ENVIRONMENT=Production \
-    ASPNETCORE_CONTENTROOT="$PWD/$SERVER" "${TIED[@]}" dotnet "$(server_dll)" >>"$out" 2>&1 &
+    MALLOC_ARENA_MAX=2 ASPNETCORE_CONTENTROOT="$PWD/$SERVER" "${TIED[@]}" dotnet "$(server_dll)" >>"$out" 2>&1 &
   SERVER_PID=$!
   umask "$umask_was"
   # A first start makes tables and the demo; on a machine that is busy with other things that takes a minute.

@@ -32,6 +32,8 @@ suite() {
   else
     count $((total - failed - ${skipped:-0})) "$failed"
     say "$name: $((total - failed)) of $total in $((SECONDS - began)) s"
+    # What a test has measured, it says in lines of its own.
+    sed -n 's/^ *figure: /        /p' "$log"
     [ "$failed" -eq 0 ] || grep -v -e '^ *$' -e '^{"@t"' "$log" | tail -120
   fi
   rm -f "$log"

@@ -14,7 +14,7 @@ public sealed class TypingEverywhereTests(BrowserSession session) : IClassFixtur
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 
     private const string Fields = """
-        const within = document.querySelector('[role=dialog]') ?? document.querySelector('main');
+        const within = [...document.querySelectorAll('[role=dialog][data-listens]')].at(-1) ?? document.querySelector('main');
         const fields = [...within.querySelectorAll('input, textarea')].filter(f => f.checkVisibility() && !f.disabled && !f.readOnly && !['checkbox', 'radio', 'range', 'file', 'date', 'color', 'time'].includes(f.type));
         """;
 
@@ -24,7 +24,7 @@ public sealed class TypingEverywhereTests(BrowserSession session) : IClassFixtur
     private static void Type(Page page, int at, string where)
     {
         var script = (IJavaScriptExecutor)page.Driver;
-        var (url, dialogs) = (page.Driver.Url, page.Driver.FindElements(By.CssSelector("[role=dialog]")).Count);
+        var (url, dialogs) = (page.Driver.Url, page.Driver.FindElements(By.CssSelector("[role=dialog][data-listens]")).Count);
         var field = (IWebElement?)script.ExecuteScript(Fields + "const f = fields[arguments[0]]; f?.scrollIntoView({ block: 'center' }); f?.focus(); return f ?? null", at);
         if (field is null)
             return;
@@ -34,7 +34,7 @@ public sealed class TypingEverywhereTests(BrowserSession session) : IClassFixtur
         var most = int.TryParse(field.GetAttribute("maxlength"), out var length) && length > 0 ? Math.Min(length, Sentence.Length) : Sentence.Length;
         var stands = script.ExecuteScript("return arguments[0].isConnected && document.activeElement === arguments[0] ? arguments[0].value : null", field) as string;
         Assert.True(stands == Sentence[..most], $"{name}: “{stands ?? "the field is gone, or has lost the focus"}”");
-        Assert.True((url, dialogs) == (page.Driver.Url, page.Driver.FindElements(By.CssSelector("[role=dialog]")).Count), $"{name}: something opened");
+        Assert.True((url, dialogs) == (page.Driver.Url, page.Driver.FindElements(By.CssSelector("[role=dialog][data-listens]")).Count), $"{name}: something opened");
 
         // What was there is typed again, so that what is stored on leaving is what it was.
         if (field.GetAttribute("role") == "combobox")
@@ -129,11 +129,11 @@ public sealed class TypingEverywhereTests(BrowserSession session) : IClassFixtur
         {
             if (script.ExecuteScript(openers + "const one = openers.find(e => kind(e) === arguments[0]); one?.focus(); one?.click(); return !!one", kind) is not true)
                 continue;
-            page.See("[role=dialog]");
+            page.See("[role=dialog][data-listens]");
             TypeAll(page, $"{where}: {kind}");
             page.Wait(d =>
             {
-                if (d.FindElements(By.CssSelector("[role=dialog]")).Count == 0)
+                if (d.FindElements(By.CssSelector("[role=dialog][data-listens]")).Count == 0)
                     return true;
                 new Actions(d).SendKeys(Keys.Escape).Perform();
                 return false;

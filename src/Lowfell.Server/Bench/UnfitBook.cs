@@ -41,6 +41,10 @@ internal static class UnfitBook
         return new UnfitReading(workshop, await all.CountAsync(r => r.Settled == null, stop), await Words(db, workshop, rows, json, stop));
     }
 
+    private const int LongestWords = 160;
+
+    private static string Sentence(string words) => char.ToUpperInvariant(words[0]) + (words.Length > LongestWords ? words[1..(LongestWords - 1)] + "…" : words[1..]);
+
     private static async Task<List<Unfit>> Words(LowfellDb db, Guid workshop, List<BenchRefusalRow> rows, JsonSerializerOptions json, CancellationToken stop)
     {
         var told = rows.ToDictionary(r => r.EventId, r => Read(r.Told, json));
@@ -60,7 +64,7 @@ internal static class UnfitBook
                 on.Count > 0 ? string.Join(", ", on.Select(p => p.Label)) : null, e.Label, e.Note is { Length: > 0 } note ? "“" + note + "”" : null,
             }.Where(x => !string.IsNullOrEmpty(x)));
             return new Unfit(
-                r.EventId, words, r.HappenedAt, r.At, devices.GetValueOrDefault(r.Device, "this machine's page"), r.Actor, r.Why, r.Told, e?.Kind, e?.ZoneId, e?.LayerId, on, e?.Note ?? "", r.Settled, r.SettledAt, r.SettledBy);
+                r.EventId, Sentence(words), r.HappenedAt, r.At, devices.GetValueOrDefault(r.Device, "this machine's page"), r.Actor, r.Why, r.Told, e?.Kind, e?.ZoneId, e?.LayerId, on, e?.Note ?? "", r.Settled, r.SettledAt, r.SettledBy);
         }).ToList();
     }
 }

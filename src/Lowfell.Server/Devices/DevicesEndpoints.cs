@@ -42,7 +42,7 @@ public static class DevicesEndpoints
         var devices = await db.PairedDevices.AsNoTracking().Where(d => d.WorkshopId == workshopId).OrderBy(d => d.SentAwayAt != null).ThenByDescending(d => d.PairedAt).Take(MostDevices)
             .Select(d => new DeviceEntry(d.Id, d.Name, d.Role, d.PairedAt, d.SeenAt, d.SentAwayAt)).ToListAsync(stop);
         return TypedResults.Ok(new DevicesReading(
-            workshopId, Door.Addresses().Select(a => a.ToString()).ToList(), UsualPort, door.Open?.ToString() ?? "", door.Trouble, new AuthorityReading(authority.Fingerprint, authority.MadeAt, authority.GoodUntil, authority.Trouble), restored.At, devices));
+            workshopId, Door.Addresses().Where(Authority.IsOwn).Select(a => a.ToString()).ToList(), UsualPort, door.Open?.ToString() ?? "", door.Trouble, new AuthorityReading(authority.Fingerprint, authority.MadeAt, authority.GoodUntil, authority.Trouble), restored.At, devices));
     }
 
     private static async Task<Outcome<DoorTold>> OpenDoor(Guid workshopId, DoorIn entry, Write write, Door door)

@@ -55,7 +55,13 @@ public static class FileEndpoints
     private static async ValueTask<object?> InTurn(EndpointFilterInvocationContext invocation, EndpointFilterDelegate next)
     {
         var http = invocation.HttpContext;
-        return await http.RequestServices.GetRequiredService<OneAtATime>().Do(async () => await next(invocation), http.RequestAborted);
+        var line = http.RequestServices.GetRequiredService<OneAtATime>();
+        http.Response.OnCompleted(() =>
+        {
+            line.GiveBack();
+            return Task.CompletedTask;
+        });
+        return await line.Do(async () => await next(invocation), http.RequestAborted);
     }
 
     private static async Task<Outcome<SetTakenIn>> In(Guid workshopId, HttpRequest request, Write write)

@@ -21,8 +21,8 @@ internal sealed class OneAtATime : IDisposable
             }
             finally
             {
-                // What this one left goes before the next begins, and back to the machine.
-                GC.Collect(GC.MaxGeneration, waiting == 1 ? GCCollectionMode.Aggressive : GCCollectionMode.Forced, blocking: true, compacting: true);
+                // What this one left goes before the next begins.
+                GC.Collect(GC.MaxGeneration, GCCollectionMode.Forced, blocking: true, compacting: true);
                 turn.Release();
             }
         }
@@ -30,6 +30,13 @@ internal sealed class OneAtATime : IDisposable
         {
             Interlocked.Decrement(ref waiting);
         }
+    }
+
+    /// <summary>Gives what was taken back to the machine, where nobody else is at it.</summary>
+    public void GiveBack()
+    {
+        if (Volatile.Read(ref waiting) == 0)
+            GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
     }
 
     public void Dispose() => turn.Dispose();

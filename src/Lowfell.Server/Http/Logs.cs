@@ -1,5 +1,6 @@
 using Serilog;
 using Serilog.AspNetCore;
+using Serilog.Core;
 using Serilog.Events;
 using Serilog.Formatting.Compact;
 
@@ -15,7 +16,7 @@ internal static class Logs
     public static void Configure(HostBuilderContext context, LoggerConfiguration log)
     {
         var level = Enum.TryParse<LogEventLevel>(context.Configuration["Lowfell:LogLevel"], ignoreCase: true, out var asked) ? asked : LogEventLevel.Information;
-        log.MinimumLevel.Is(level)
+        log.Enrich.With<WithoutAddresses>().MinimumLevel.Is(level)
             .MinimumLevel.Override("Microsoft", level < LogEventLevel.Information ? level : LogEventLevel.Warning)
 
             // Refusals are not defects; what is one is logged where it is told apart, in the table of faults.
@@ -32,6 +33,12 @@ internal static class Logs
                 .WriteTo.Console(restrictedToMinimumLevel: LogEventLevel.Fatal, outputTemplate: "{Message:lj}{NewLine}", standardErrorFromLevel: LogEventLevel.Verbose);
         else
             log.WriteTo.Console(new CompactJsonFormatter(), standardErrorFromLevel: LogEventLevel.Verbose);
+    }
+
+    /// <summary>Every line of a request is told at which address it was; the route says as much, and no secret.</summary>
+    private sealed class WithoutAddresses : ILogEventEnricher
+    {
+        public void Enrich(LogEvent logEvent, ILogEventPropertyFactory propertyFactory) => logEvent.RemovePropertyIfPresent("RequestPath");
     }
 
     public static void OfRequests(RequestLoggingOptions options)

@@ -24,7 +24,7 @@ internal static class Metrics
     public static void MapMetrics(this WebApplication app)
     {
         var registry = Prometheus.Metrics.NewCustomRegistry();
-        var listening = MeterAdapter.StartListening(new MeterAdapterOptions { Registry = registry, InstrumentFilterPredicate = i => meters.Contains(i.Meter.Name) });
+        var listening = MeterAdapter.StartListening(new MeterAdapterOptions { Registry = registry, MetricFactory = Prometheus.Metrics.WithCustomRegistry(registry), InstrumentFilterPredicate = i => meters.Contains(i.Meter.Name) });
         app.Lifetime.ApplicationStopped.Register(listening.Dispose);
         app.MapMetrics("/metrics", registry).ExcludeFromDescription();
     }
