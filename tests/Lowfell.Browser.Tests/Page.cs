@@ -21,7 +21,6 @@ public sealed class Page(IWebDriver driver)
         }
         catch (WebDriverTimeoutException late)
         {
-            ((ITakesScreenshot)Driver).GetScreenshot().SaveAsFile("/tmp/w/fail.png");
             var body = Driver.FindElements(By.CssSelector("main, body")).LastOrDefault()?.Text ?? "";
             throw new WebDriverTimeoutException($"{late.Message} at {Driver.Url}. Console: {string.Join(" | ", Errors())}. Page: {body[..Math.Min(3000, body.Length)]}", late);
         }

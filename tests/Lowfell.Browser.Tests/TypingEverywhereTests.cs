@@ -103,7 +103,7 @@ public sealed class TypingEverywhereTests(BrowserSession session) : IClassFixtur
             page.Go(view);
             page.Wait(d => d.Title.StartsWith(view, StringComparison.Ordinal));
             page.See("main h1, main section");
-            page.Wait(d => !d.FindElement(By.TagName("main")).Text.EndsWith('…'));
+            page.Wait(d => !d.FindElement(By.TagName("main")).Text.Contains('…') || d.FindElements(By.CssSelector("main li, main [role=listitem], main table, main fieldset")).Count > 0);
             TypeAll(page, view);
             Dialogs(page, view);
         }

@@ -27,6 +27,7 @@ import { useAir } from "./useAir";
 import { useAwake } from "./useAwake";
 import { useBench } from "./useBench";
 import { useNow } from "./useNow";
+import { usePedal } from "./usePedal";
 import { WaitingDialog } from "./WaitingDialog";
 import { Waits } from "./Waits";
 import { WetDialog } from "./WetDialog";
@@ -399,18 +400,4 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
       )}
     </div>
   );
-}
-
-/** The two keys of a page-turner pedal: done, and take back. */
-function usePedal(done: Act, back: Act) {
-  useEffect(() => {
-    const press = (e: KeyboardEvent) => {
-      const act = { PageDown: done, PageUp: back }[e.key];
-      if (!act || e.defaultPrevented || document.querySelector("[role=dialog]")) return;
-      e.preventDefault();
-      if (!act.off && !e.repeat && role !== "look") act.run();
-    };
-    window.addEventListener("keydown", press);
-    return () => window.removeEventListener("keydown", press);
-  });
 }

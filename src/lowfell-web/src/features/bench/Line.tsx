@@ -6,7 +6,11 @@ import { clockAt } from "./says";
 /** The pieces on the line: what is wet, how long still, and which can be handled. */
 export function Line({ rows, now }: { rows: readonly Row[]; now: number }) {
   return (
-    <section aria-label="On the line" tabIndex={0} className="min-h-0 md:col-start-2 md:row-start-3 md:overflow-y-auto">
+    <section
+      aria-label="On the line"
+      tabIndex={0}
+      className="min-h-0 md:col-start-2 md:row-start-3 md:overflow-y-auto"
+    >
       <h2 className="text-sm text-soft">On the line</h2>
       {rows.length === 0 && <p className="mt-1 text-base">Nothing is wet.</p>}
       <ul>

@@ -7,7 +7,7 @@ import { Dialog } from "../../kit/Dialog";
 import { plural } from "../../kit/severity";
 import { useSay } from "../../kit/Toast";
 import { isTyping, whenTypingIsOver } from "../../kit/typing";
-import type { Layer } from "./stack";
+import { same, type Layer } from "./stack";
 
 type Sheet = Schema["ZoneSheet"];
 type Edit = (next: Layer[], together?: string | null, moves?: boolean) => void;
@@ -16,6 +16,7 @@ type AskedEdit = (next: Layer[], together?: string | null, moves?: boolean, then
 
 type Stack = {
   layers: Layer[];
+  current: () => Layer[];
   edit: Edit;
   settled: () => Promise<void>;
   held: boolean;
@@ -48,7 +49,8 @@ export function useShared(sheet: Sheet, stack: Stack): { edit: AskedEdit; questi
   }, [held, decided, release]);
 
   const edit: AskedEdit = (next, together = null, moves = false, then) => {
-    if (isDecided(sheet)) {
+    // A field that is left as it was changes nothing, and nothing is asked about it.
+    if (isDecided(sheet) || same(next, stack.current())) {
       stack.edit(next, together, moves);
       then?.();
     } else if (isTyping() || stack.held) {
