@@ -27,7 +27,7 @@ public sealed class SoakTests
             {
                 await script.WaitForExitAsync(TestContext.Current.CancellationToken);
                 script = await place.Start();
-            });
+            }, () => script.HasExited);
             await week.Look();
             var table = $"seed {seed}, {minutes.ToString(CultureInfo.InvariantCulture)} minutes{(ownDisk ? "" : ", without a disk to fill")}\n{week.Table()}";
             foreach (var row in table.Split('\n'))

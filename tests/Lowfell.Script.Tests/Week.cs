@@ -45,7 +45,10 @@ internal sealed class Week(Place place, int seed, bool ownDisk) : IDisposable
     }
 
     /// <summary>Works under faults for so long.</summary>
-    public async Task Work(TimeSpan time, Func<Task> restart)
+    /// <param name="time">How long.</param>
+    /// <param name="restart">Starts Lowfell again, once it has ended.</param>
+    /// <param name="hasEnded">Whether it ended: a database that found no room in the middle of a write does, and says so.</param>
+    public async Task Work(TimeSpan time, Func<Task> restart, Func<bool> hasEnded)
     {
         var end = Stopwatch.GetTimestamp() + (long)(time.TotalSeconds * Stopwatch.Frequency);
         var all = Enumerable.Range(0, Devices).Select(Device).Concat(Enumerable.Range(0, Pages).Select(Page)).ToList();
@@ -58,6 +61,9 @@ internal sealed class Week(Place place, int seed, bool ownDisk) : IDisposable
             if (--wait > 0)
                 continue;
             await Fault(random, restart);
+            await Place.Until(async () => hasEnded() || await place.Answers());
+            if (hasEnded())
+                await restart();
             wait = random.Next(4, 12);
         }
 

@@ -52,15 +52,20 @@ public static class FileEndpoints
         await to.WriteAsync(bytes, stop);
     }
 
+    private const long LargeBytes = 1_000_000;
+
     private static async ValueTask<object?> InTurn(EndpointFilterInvocationContext invocation, EndpointFilterDelegate next)
     {
         var http = invocation.HttpContext;
         var line = http.RequestServices.GetRequiredService<OneAtATime>();
-        http.Response.OnCompleted(() =>
-        {
-            line.GiveBack();
-            return Task.CompletedTask;
-        });
+
+        // Of a small one there is nothing to speak of.
+        if (http.Request.ContentLength is null or > LargeBytes)
+            http.Response.OnCompleted(() =>
+            {
+                _ = Task.Run(line.GiveBack);
+                return Task.CompletedTask;
+            });
         return await line.Do(async () => await next(invocation), http.RequestAborted);
     }
 

@@ -1,12 +1,19 @@
 namespace Lowfell.Server.Files;
 
 /// <summary>
-/// Files of sets are large in memory while they are taken in: one after the other, and what they took is given back once nobody waits any more.
+/// Files of sets are large in memory while they are taken in: one after the other, and what a large one took is given back once nobody waits
+/// any more.
 /// </summary>
-internal sealed class OneAtATime : IDisposable
+internal sealed class OneAtATime(TimeProvider clock) : IDisposable
 {
+    /// <summary>
+    /// What the base library keeps of large buffers it lets go of half a minute after they were used last, when memory is collected, and the next
+    /// collection has them.
+    /// </summary>
+    private static readonly TimeSpan[] rounds = [TimeSpan.Zero, TimeSpan.FromSeconds(35), TimeSpan.FromSeconds(3)];
+
     private readonly SemaphoreSlim turn = new(1);
-    private int waiting;
+    private int waiting, givingBack;
 
     /// <summary>Does something in its turn.</summary>
     public async Task<T> Do<T>(Func<Task<T>> heavy, CancellationToken stop)
@@ -21,8 +28,6 @@ internal sealed class OneAtATime : IDisposable
             }
             finally
             {
-                // What this one left goes before the next begins.
-                GC.Collect(GC.MaxGeneration, GCCollectionMode.Forced, blocking: true, compacting: true);
                 turn.Release();
             }
         }
@@ -32,11 +37,20 @@ internal sealed class OneAtATime : IDisposable
         }
     }
 
-    /// <summary>Gives what was taken back to the machine, where nobody else is at it.</summary>
-    public void GiveBack()
+    /// <summary>Has what was taken go before the next begins, and back to the machine where nobody else is at it.</summary>
+    public async Task GiveBack()
     {
-        if (Volatile.Read(ref waiting) == 0)
+        GC.Collect(GC.MaxGeneration, GCCollectionMode.Forced, blocking: true, compacting: true);
+        if (Volatile.Read(ref waiting) > 0 || Interlocked.Exchange(ref givingBack, 1) == 1)
+            return;
+        foreach (var after in rounds)
+        {
+            if (after > TimeSpan.Zero)
+                await Task.Delay(after, clock);
             GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
+        }
+
+        Volatile.Write(ref givingBack, 0);
     }
 
     public void Dispose() => turn.Dispose();
