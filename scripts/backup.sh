@@ -35,6 +35,8 @@ keep_copy() {
   mkdir -p "$COPIES"
   [ -z "$(dated_within 1430 '*.backup')" ] && [ -z "$(dated_within "${LOWFELL_COPY_AGAIN:-60}" failed)" ] || return 0
   file=$COPIES/$(date +%Y-%m-%d_%H%M%S).backup
+  # No copy is written over another, were it of the same second.
+  [ ! -e "$file" ] || return 0
   if write_backup lowfell "$file" >"$COPIES/said" 2>&1; then
     rm -f "$COPIES/failed"
     # The oldest go first, and those from the future before them.

@@ -19,11 +19,26 @@ step() {
   rm -f "$log"
 }
 
+# Seconds and name of every test that ran, for the slowest at the end.
+TIMES=""
+SLOWEST=20
+
+# times_of XML — a line for each test of a test program.
+times_of() {
+  grep -o '<test [^>]*>' "$1" | sed -n 's/.* name="\([^"]*\)".* time="\([0-9.]*\)".*/\2 \1/p' | sed 's/Lowfell\.\([A-Za-z]*\)\.Tests\./\1: /; s/&quot;/"/g; s/&amp;/\&/g' >>"$TIMES"
+}
+
+slowest() {
+  say "the slowest $SLOWEST tests, seconds:"
+  sort -rn "$TIMES" | awk -v most=$SLOWEST 'NR <= most { time = $1; $1 = ""; printf "  %6.1f %s\n", time, substr($0, 1, 150) }'
+}
+
 # suite NAME — runs a test program, its tests in an order that the seed gives, and adds up its own counts.
 suite() {
   local name=$1 log total failed skipped began=$SECONDS
   log=$(mktemp)
-  "tests/$name/bin/Release/net10.0/$name" ":$SEED" -noColor >"$log" 2>&1 || true
+  "tests/$name/bin/Release/net10.0/$name" ":$SEED" -noColor -xml "$log.xml" >"$log" 2>&1 || true
+  [ ! -s "$log.xml" ] || times_of "$log.xml"
   total=$(sed -n 's/.*Total: \([0-9]*\),.*/\1/p' "$log" | tail -1)
   failed=$(sed -n 's/.*Errors: \([0-9]*\), Failed: \([0-9]*\),.*/\1 \2/p' "$log" | tail -1 | awk '{print $1+$2}')
   skipped=$(sed -n 's/.*Skipped: \([0-9]*\),.*/\1/p' "$log" | tail -1)
@@ -34,9 +49,13 @@ suite() {
     say "$name: $((total - failed)) of $total in $((SECONDS - began)) s"
     # What a test has measured, it says in lines of its own.
     sed -n 's/^ *figure: /        /p' "$log"
-    [ "$failed" -eq 0 ] || grep -v -e '^ *$' -e '^{"@t"' "$log" | tail -120
+    if [ "$failed" -gt 0 ]; then
+      # Their names first: what they say of themselves can be long.
+      sed -n 's/^ *\(.*\) \[FAIL\].*/  failed: \1/p' "$log"
+      grep -v -e '^ *$' -e '^{"@t"' "$log" | cut -c1-2000 | tail -200
+    fi
   fi
-  rm -f "$log"
+  rm -f "$log" "$log.xml"
 }
 
 # web_suite — runs the page's own tests and adds up their counts.
@@ -91,7 +110,8 @@ lowfell_test() {
   SEED=${LOWFELL_TEST_SEED:-$((RANDOM * 32768 + RANDOM))}
   say "tests run in the order of seed $SEED; the same again: LOWFELL_TEST_SEED=$SEED ./lowfell test"
   throw_away_cluster
-  COUNTS=$TEST_DATA/counts
+  COUNTS=$TEST_DATA/counts TIMES=$TEST_DATA/times
+  : >"$TIMES"
   LOWFELL_TEST_DATABASE="Host=127.0.0.1;Port=$DB_PORT;Username=lowfell;Password=$(cat "$SECRET");Database=postgres"
   LOWFELL_TEST_SERVER=$PWD/$(server_dll)
   LOWFELL_TEST_CONTENT=$PWD/$SERVER
@@ -112,6 +132,7 @@ lowfell_test() {
   suite Lowfell.Server.Tests
   wait "$lane"
   DOTNET_TC_CallCounting=0 suite Lowfell.Browser.Tests
+  slowest
   say "all of it took $((SECONDS / 60)) min $((SECONDS % 60)) s"
   awk '{ passed += $1; failed += $2 } END { printf "%d passed, %d failed\n", passed, failed; exit failed > 0 }' "$COUNTS"
 }

@@ -27,6 +27,10 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
         first.Stored();
         second.Click("li[data-layer='2'] button[data-select]");
         second.Fill("Note", "mine: old rope");
+        // Nobody is asked in the middle of a word; what waits says so, and the question comes when it is gone to.
+        second.SeeText("[data-held]", "another window changed the same");
+        Assert.Empty(second.Driver.FindElements(By.CssSelector("[role=dialog]")));
+        second.ClickText("button", "See both");
         var dialog = second.See("[role=dialog]");
         Assert.Contains("theirs: buff rope", dialog.Text);
         Assert.Contains("mine: old rope", dialog.Text);

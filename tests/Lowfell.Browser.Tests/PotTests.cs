@@ -258,6 +258,7 @@ public sealed class PotKeyTests(BrowserSession session) : IClassFixture<BrowserS
         page.Press("u");
         Told(page, "Paint : thinner", "much", "Write parts, such as 2:1.");
         page.Choose("What to do", "Put something in");
+        page.Choose("Material", "Salt White");
         Told(page, "How much", "a lot", "");
         page.Keys(Keys.Escape);
         page.Gone("[role=dialog]");

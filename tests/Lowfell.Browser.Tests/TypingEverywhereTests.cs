@@ -6,16 +6,23 @@ using OpenQA.Selenium.Interactions;
 namespace Lowfell.Browser.Tests;
 
 /// <summary>A sentence typed quickly into every text field there is stands where it was typed, and nothing else has changed.</summary>
-public sealed class TypingEverywhereTests(BrowserSession session) : IClassFixture<BrowserSession>
+public abstract class TypingEverywhere(BrowserSession session)
 {
     /// <summary>Letters that are keys of views, spaces that press buttons, capitals.</summary>
     private const string Sentence = "A dQuick Brown xFox Jumps over the oz Dogs";
 
+    private const int Parts = 3;
+    private int typed;
+
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 
+    /// <summary>Of a list, which has the same field in every row, the first and the last row.</summary>
     private const string Fields = """
         const within = [...document.querySelectorAll('[role=dialog][data-listens]')].at(-1) ?? document.querySelector('main');
-        const fields = [...within.querySelectorAll('input, textarea')].filter(f => f.checkVisibility() && !f.disabled && !f.readOnly && !['checkbox', 'radio', 'range', 'file', 'date', 'color', 'time'].includes(f.type));
+        const all = [...within.querySelectorAll('input, textarea')].filter(f => f.checkVisibility() && !f.disabled && !f.readOnly && !['checkbox', 'radio', 'range', 'file', 'date', 'color', 'time'].includes(f.type));
+        const named = f => (f.labels?.[0]?.innerText || f.getAttribute('aria-label') || f.placeholder).split(' of ')[0].replace(/\d+/g, '#');
+        const kind = f => { let path = named(f); for (let e = f; e !== within; e = e.parentElement) path += '/' + e.tagName + '.' + e.getAttribute('class'); return path };
+        const kinds = Map.groupBy(all, kind), fields = all.filter(f => [0, -1].some(at => kinds.get(kind(f)).at(at) === f));
         """;
 
     private static int Count(Page page) => (int)(long)((IJavaScriptExecutor)page.Driver).ExecuteScript(Fields + "return fields.length")!;
@@ -43,10 +50,13 @@ public sealed class TypingEverywhereTests(BrowserSession session) : IClassFixtur
             new Actions(page.Driver).KeyDown(Keys.Control).SendKeys("a").KeyUp(Keys.Control).SendKeys(was.Length == 0 ? Keys.Delete : was.Replace("\n", Keys.Shift + Keys.Enter + Keys.Null, StringComparison.Ordinal)).Perform();
     }
 
-    private static void TypeAll(Page page, string where)
+    protected void TypeAll(Page page, string where)
     {
         for (var at = 0; at < Count(page); at++)
+        {
             Type(page, at, where);
+            typed++;
+        }
     }
 
     /// <summary>Everything that is stored, but for what is only looked at.</summary>
@@ -72,33 +82,25 @@ public sealed class TypingEverywhereTests(BrowserSession session) : IClassFixtur
         Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync(Stop));
     }
 
-    [Fact]
-    public async Task A_sentence_typed_into_every_field_of_every_view_and_dialog_stands_there_and_changes_nothing_else()
+    /// <summary>One part of all the views there are, and what is typed into besides.</summary>
+    protected async Task Everywhere(int part, Action<Page>? first = null, Action<Page>? last = null)
     {
         var set = (await session.Ask("/api/workshops"))[0]!["sets"]![0]!["id"]!;
         var designs = (await session.Ask($"/api/plan/sets/{set}"))["designs"]!.AsArray();
         var zones = designs.SelectMany(d => d!["zones"]!.AsArray()).Select(z => z!).ToList();
-        var first = designs.Single(d => d!["name"]!.GetValue<string>() == "Lock-wall straight")!["zones"]!.AsArray().Single(z => z!["name"]!.GetValue<string>() == "Brick field")!;
-        var treatment = (await session.Ask($"/api/plan/zones/{first["id"]}"))["treatmentId"]!.GetValue<string>();
-        foreach (var zone in zones.Where(z => z["id"]!.GetValue<string>() != first["id"]!.GetValue<string>()).Take(11))
+        var wall = designs.Single(d => d!["name"]!.GetValue<string>() == "Lock-wall straight")!["zones"]!.AsArray().Single(z => z!["name"]!.GetValue<string>() == "Brick field")!;
+        var treatment = (await session.Ask($"/api/plan/zones/{wall["id"]}"))["treatmentId"]!.GetValue<string>();
+        foreach (var zone in zones.Where(z => z["id"]!.GetValue<string>() != wall["id"]!.GetValue<string>()).Take(11))
             await Link(zone["id"]!.GetValue<string>(), treatment);
         var page = session.OpenZone("Lock-wall straight", "Brick field");
         page.SeeText("[data-treatment]", "shared by 1");
         page.AskAgain();
         var before = await Everything();
 
-        // The layer's own fields first: every letter of them is an edit of twelve zones.
-        page.Click("li[data-layer='3'] button[data-select]");
-        page.See("[data-editor] textarea, [data-editor] input[maxlength='500']");
-        TypeAll(page, "a layer");
-        page.ClickText("button", "Mix in another");
-        page.See("[data-component='1']");
-        TypeAll(page, "a layer with one more component");
-        page.Keys(Keys.Escape);
-        page.Stored();
+        first?.Invoke(page);
         var views = page.Wait(d => d.FindElements(By.CssSelector("nav[aria-label=Places] a")) is { Count: > 1 } all ? all : null)!
             .SelectMany(a => a.GetAttribute("data-views")!.Split('|')).Concat(["House rules", "Other devices", "All sets", "This set"]).ToList();
-        foreach (var view in views)
+        foreach (var view in views.Where((_, at) => at % Parts == part))
         {
             page.Go(view);
             page.Wait(d => d.Title.StartsWith(view, StringComparison.Ordinal));
@@ -108,20 +110,19 @@ public sealed class TypingEverywhereTests(BrowserSession session) : IClassFixtur
             Dialogs(page, view);
         }
 
-        page.Driver.Navigate().GoToUrl(session.Address + "/start/new");
-        page.See("main h1");
-        TypeAll(page, "a first set");
+        last?.Invoke(page);
         page.Driver.Navigate().GoToUrl(session.Address);
         page.SeeText("h1", "Brick field");
         page.Stored();
         page.Gone("[data-waiting]");
         var after = await Everything();
+        Assert.True(typed > 40, $"{typed} fields");
         Assert.Equal([], before.Keys.Where(k => before[k] != after[k]).Select(k => $"{k} changed"));
         Assert.DoesNotContain(page.Errors(), e => !e.Contains(" 400 ", StringComparison.Ordinal));
     }
 
     /// <summary>Types into every dialog that a button here opens, one of each kind.</summary>
-    private static void Dialogs(Page page, string where)
+    private void Dialogs(Page page, string where)
     {
         const string openers = "const openers = [...document.querySelectorAll('main [aria-haspopup=dialog]:not([disabled])')].filter(e => e.checkVisibility()), kind = e => (e.getAttribute('aria-label') ?? e.innerText).split(' of ')[0].split(', ').at(-1).trim();";
         var script = (IJavaScriptExecutor)page.Driver;
@@ -140,67 +141,38 @@ public sealed class TypingEverywhereTests(BrowserSession session) : IClassFixtur
             });
         }
     }
+}
 
-    /// <summary>The question comes when typing is over, takes no key for a moment, and none of its answers has the focus.</summary>
+public sealed class TypingInLayersTests(BrowserSession session) : TypingEverywhere(session), IClassFixture<BrowserSession>
+{
     [Fact]
-    public async Task What_is_typed_into_a_shared_treatment_is_asked_about_when_typing_is_over()
+    public Task A_sentence_typed_into_every_field_of_layers_and_of_a_third_of_the_views_changes_nothing_else() => Everywhere(0, first: page =>
     {
-        var page = session.OpenZone("Jetty section", "Iron");
-        page.AskAgain();
-        var zone = page.Driver.Url.Split('?')[0].Split('/')[^1];
-        async Task<string> Stored() => (await session.Ask($"/api/plan/zones/{zone}"))["layers"]![1]!["note"]!.GetValue<string>();
-        void Open()
-        {
-            page.Click("li[data-layer='2'] button[data-select]");
-            page.Wait(d => page.Field(d, "Note"));
-        }
-
-        Open();
-        page.Type("Note", "laid thin ");
-        page.SeeText("[role=dialog] h2", "Whom is this for?");
-        Assert.Equal("dialog", page.Driver.SwitchTo().ActiveElement().GetAttribute("role"));
-        Assert.Empty(page.Axe("[role=dialog]"));
-        Assert.Equal("", await Stored());
-
-        // Closed without an answer, it stands and waits; a reload keeps it so.
-        page.See("[role=dialog][data-listens=true]");
-        page.Keys(Keys.Escape);
-        page.Gone("[role=dialog]");
-        page.See("[data-held]");
-        ((OpenQA.Selenium.Chrome.ChromeDriver)page.Driver).ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = "try { localStorage.removeItem('lowfell.shared') } catch { }" });
-        page.Driver.Navigate().Refresh();
-        page.See("[data-held]");
-        Assert.Equal("", await Stored());
-        page.ClickText("[data-held] button", "Say whom it is for");
-        page.ClickText("[role=dialog] button", "Leave it as it was");
-        page.Gone("[role=dialog]");
-        page.Gone("[data-held]");
-        Assert.Equal("", await Stored());
-        Open();
-        Assert.Equal("", page.Field(page.Driver, "Note").GetAttribute("value"));
-        page.Type("Note", "for all");
-        page.ClickText("[role=dialog] button", "zones change with it");
-        page.Gone("[role=dialog]");
-        page.Stored();
-        Assert.Equal("for all", await Stored());
-        Assert.Empty(page.Errors());
-        session.Close(page);
-    }
-
-    [Fact]
-    public void One_more_component_is_an_empty_chooser_until_something_is_chosen()
-    {
-        var page = session.OpenZone("Pump house", "Walls");
-        page.Click("li[data-layer='2'] button[data-select]");
+        // Every letter of them is an edit of twelve zones.
+        page.Click("li[data-layer='3'] button[data-select]");
+        page.See("[data-editor] textarea, [data-editor] input[maxlength='500']");
+        TypeAll(page, "a layer");
         page.ClickText("button", "Mix in another");
-        page.Wait(d => d.SwitchTo().ActiveElement().Equals(d.FindElement(By.CssSelector("[data-component='1'] input"))));
-        Assert.Equal("", page.Says("[data-component='1'] input", "value"));
-        Assert.Equal("saved", page.Says("[data-save]", "data-save"));
-        page.Keys("Wet Sl");
-        Assert.Equal("saved", page.Says("[data-save]", "data-save"));
-        page.Keys(Keys.Enter);
-        page.Wait(d => d.FindElement(By.CssSelector("[data-component='1'] input")).GetAttribute("value") == "Wet Slate");
+        page.See("[data-component='1']");
+        TypeAll(page, "a layer with one more component");
+        page.Keys(Keys.Escape);
         page.Stored();
-        Assert.Empty(page.Errors());
-    }
+    });
+}
+
+public sealed class TypingInViewsTests(BrowserSession session) : TypingEverywhere(session), IClassFixture<BrowserSession>
+{
+    [Fact]
+    public Task A_sentence_typed_into_every_field_of_the_second_third_changes_nothing_else() => Everywhere(1);
+}
+
+public sealed class TypingAtTheStartTests(BrowserSession session) : TypingEverywhere(session), IClassFixture<BrowserSession>
+{
+    [Fact]
+    public Task A_sentence_typed_into_every_field_of_a_first_set_and_of_the_last_third_changes_nothing_else() => Everywhere(2, last: page =>
+    {
+        page.Driver.Navigate().GoToUrl($"{new Uri(page.Driver.Url).GetLeftPart(UriPartial.Authority)}/start/new");
+        page.See("main h1");
+        TypeAll(page, "a first set");
+    });
 }

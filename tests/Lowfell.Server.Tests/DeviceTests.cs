@@ -43,15 +43,19 @@ public sealed class DeviceTests(LowfellServer server) : IClassFixture<LowfellSer
         return (device, said.Text("deviceId"));
     }
 
-    /// <summary>Every endpoint there is, with ids of the demo in it.</summary>
-    private async Task<List<(HttpMethod Method, string Path)>> Everything()
+    /// <summary>Every endpoint there is, as the document writes it, and with ids of the demo in it.</summary>
+    private async Task<List<(string Written, HttpMethod Method, string Path)>> Paths()
     {
         var (workshop, set, zone) = (await server.WorkshopId(), await server.SetId(), await server.ZoneId("Mud-and-salt base", "Fen mud"));
-        var found = new List<(HttpMethod, string)>();
-        foreach (var (path, ways) in (await server.Get("/openapi/v1.json"))["paths"]!.AsObject())
-            foreach (var (way, _) in ways!.AsObject())
-                found.Add((HttpMethod.Parse(way), System.Text.RegularExpressions.Regex.Replace(path, @"\{(\w+)\}", m => m.Groups[1].Value switch { "workshopId" => workshop, "setId" => set, "zoneId" => zone, _ => Guid.NewGuid() } is var id ? id.ToString() : "")));
-        found.RemoveAll(e => e.Item2.StartsWith("/api/pairing", StringComparison.Ordinal));
+        string Filled(string path) => System.Text.RegularExpressions.Regex.Replace(path, @"\{(\w+)\}", m => $"{m.Groups[1].Value switch { "workshopId" => workshop, "setId" => set, "zoneId" => zone, _ => Guid.NewGuid() }}");
+        return (await server.Get("/openapi/v1.json"))["paths"]!.AsObject()
+            .SelectMany(p => p.Value!.AsObject().Select(way => ($"{way.Key} {p.Key}", HttpMethod.Parse(way.Key), Filled(p.Key))))
+            .Where(e => !e.Item3.StartsWith("/api/pairing", StringComparison.Ordinal)).ToList();
+    }
+
+    private async Task<List<(HttpMethod Method, string Path)>> Everything()
+    {
+        var found = (await Paths()).Select(e => (e.Method, e.Path)).ToList();
         Assert.True(found.Count > 100, $"{found.Count}");
         found.AddRange(new[] { "/health", "/metrics", "/openapi/v1.json", "/index.html", "/sw.js", "/assets/nothing.js" }.Select(p => (HttpMethod.Get, p)));
         return found;
@@ -118,6 +122,41 @@ public sealed class DeviceTests(LowfellServer server) : IClassFixture<LowfellSer
         var noted = new JsonObject { ["sentAt"] = DateTimeOffset.UtcNow, ["events"] = new JsonArray(new JsonObject { ["id"] = Guid.NewGuid(), ["number"] = 1, ["kind"] = "noted", ["toldAt"] = DateTimeOffset.UtcNow, ["note"] = "from the phone" }) };
         Assert.Equal((403, "only-there"), await Refused(looks, HttpMethod.Post, $"/api/bench/{workshop}/events", noted));
         Assert.Equal(200, (await works.Send(HttpMethod.Post, $"/api/bench/{workshop}/events", noted)).Status);
+    }
+
+    private static readonly string[] looking =
+    [
+        "get /api/bench/{workshopId}", "get /api/bench/{workshopId}/task", "get /api/changes/{workshopId}", "get /api/instruments/{workshopId}", "post /api/instruments/{workshopId}/pour",
+    ];
+
+    private static readonly string[] working =
+    [
+        .. looking, "post /api/bench/{workshopId}/events", "get /api/bench/{workshopId}/unfit", "post /api/bench/{workshopId}/unfit", "post /api/bench/{workshopId}/unfit/{id}/take-in",
+        "post /api/bench/{workshopId}/unfit/{id}/correct", "post /api/bench/{workshopId}/unfit/{id}/let-go", "post /api/bench/{workshopId}/unfit/{id}/undo", "post /api/log/{setId}/photos",
+    ];
+
+    /// <summary>Every path of the document: what a role is for is let in, and whatever else there is, or will be, is not.</summary>
+    [Theory]
+    [InlineData("look", "127.0.0.11")]
+    [InlineData("work", "127.0.0.12")]
+    [InlineData("measure", "127.0.0.13")]
+    public async Task A_role_gets_its_own_paths_and_no_other(string role, string address)
+    {
+        var (device, _) = await TakenIn(await Open(address), role, $"For {role}");
+        using var __ = device;
+        var mine = role switch { "look" => looking, "work" => working, _ => ["post /api/instruments/readings"] };
+        var got = new List<string>();
+        foreach (var (written, method, path) in await Paths())
+        {
+            var (status, said, answer) = await device.Send(method, path, method == HttpMethod.Get ? null : new { });
+            using var ___ = answer;
+            if (status == 403 && said.Text("code") == "only-there")
+                continue;
+            Assert.True(status is not (401 or 403 or >= 500), $"{written}: {status} {said.ToJsonString()}");
+            got.Add(written);
+        }
+
+        Assert.Equal(mine.Order(StringComparer.Ordinal), got.Order(StringComparer.Ordinal));
     }
 
     private static async Task<(int, string)> Refused(OtherDevice device, HttpMethod method, string path, object? body = null)

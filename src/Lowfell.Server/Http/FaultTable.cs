@@ -57,15 +57,19 @@ internal static partial class FaultTable
         PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter =>
             Problems.Of(StatusCodes.Status400BadRequest, "invalid", "A text holds a character that cannot be stored.", [new Fault(Column(refused), "Take out the control characters.")]),
         "LF409" => Problems.Of(StatusCodes.Status409Conflict, "touched-since", $"{refused.MessageText} {refused.Hint}"),
-        PostgresErrorCodes.DiskFull => Full(http),
-        PostgresErrorCodes.IoError when IsFull(refused.MessageText) => Full(http),
+        _ when IsFull(refused) => Full(http),
         PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.TooManyConnections =>
             Passing(http, "busy", "Too much is being written at once."),
         PostgresErrorCodes.QueryCanceled => Passing(http, "too-slow", "The database took too long to answer."),
         PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown or PostgresErrorCodes.CannotConnectNow or PostgresErrorCodes.OutOfMemory => Passing(http, "database-away", "The database is away."),
-        _ when refused.SqlState.StartsWith("08", StringComparison.Ordinal) => Passing(http, "database-away", "The database is away."),
+        // Whatever it is that a session ends of, the next one may not.
+        _ when refused.InvariantSeverity is "FATAL" or "PANIC" || refused.SqlState.StartsWith("08", StringComparison.Ordinal) => Passing(http, "database-away", "The database is away."),
         _ => Defect(http, refused),
     };
+
+    /// <summary>Whether it is for want of room: PostgreSQL says so in several ways, and of its own small files as an error of its inside.</summary>
+    public static bool IsFull(PostgresException refused) =>
+        refused.SqlState == PostgresErrorCodes.DiskFull || IsFull(refused.MessageText) || (refused.SqlState == PostgresErrorCodes.InternalError && refused.MessageText.StartsWith("could not write", StringComparison.Ordinal));
 
     private static bool IsFull(string message) => message.Contains("No space left", StringComparison.OrdinalIgnoreCase) || message.Contains("not enough space", StringComparison.OrdinalIgnoreCase);
 

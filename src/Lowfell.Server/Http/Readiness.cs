@@ -23,7 +23,7 @@ internal static class Readiness
             await using var turn = await Turn(app);
             return await Migrate(app) ?? await Demo(app, begin);
         }
-        catch (PostgresException full) when (full.SqlState == PostgresErrorCodes.DiskFull || full.MessageText.Contains("No space left", StringComparison.OrdinalIgnoreCase))
+        catch (PostgresException full) when (FaultTable.IsFull(full))
         {
             return "The disk that holds the data is full. Nothing was changed. Make room and start again.";
         }

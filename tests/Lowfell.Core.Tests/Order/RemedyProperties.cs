@@ -92,7 +92,6 @@ public class RemedyProperties
     public void Switching_a_school_changes_only_the_rules_that_depend_on_it()
     {
         var changed = new Dictionary<School, HashSet<string>>();
-        Stacks.Sample(s => Compare(changed, s.Context, s.Stack), iter: 150, threads: 1);
         foreach (var example in RuleExamples.All())
         {
             Compare(changed, example.Context, example.Fires);
@@ -102,8 +101,9 @@ public class RemedyProperties
         // Two dry-brush steps so light that what the brush carries over decides how little they do.
         Compare(changed, Context(), [Lay(Technique.Prime, Primer), Lay(Technique.BaseCoat, Brown, 2), Lay(Technique.DryBrush, White, strength: 0.1), Lay(Technique.DryBrush, Brown, strength: 0.1)]);
 
-        // Every school makes a difference somewhere.
-        Assert.All(Schools.All, q => Assert.NotEmpty(changed.GetValueOrDefault(q.School, [])));
+        // Every school makes a difference somewhere among these, whatever the dice give afterwards.
+        Assert.All(Schools.All, q => Assert.True(changed.ContainsKey(q.School), $"{q.School} changes nothing"));
+        Stacks.Sample(s => Compare(changed, s.Context, s.Stack), iter: 150, threads: 1);
     }
 
     private static void Compare(Dictionary<School, HashSet<string>> changed, StackContext context, Layer[] stack)

@@ -100,6 +100,7 @@ internal static class RuleExamples
         yield return new("overthinned", At(), [prime, ground with { Dilution = new Dilution(Water, Parts.One, Parts.Of(3)) }], [prime, ground with { Dilution = new Dilution(Water, Parts.One, Parts.One) }]);
         yield return new("soft-below", At(), [prime, ground with { WaitMinutes = 5 }, wash], [prime, ground with { WaitMinutes = 140 }, wash]);
         yield return new("buried-barrier", At(), [prime, ground, satin, Lay(Technique.Scratch), Lay(Technique.Streak, EnamelWash)], [prime, ground, Lay(Technique.Scratch), satin, Lay(Technique.Streak, EnamelWash)]);
+        yield return new("unsealed-texture", At(), [prime, Lay(Technique.GlueAndScatter, Sand), wash], [prime, Lay(Technique.GlueAndScatter, Sand), wash]) { HarmlessContext = At(rules: new() { NaturalSand = SandColourSchool.Natural }) };
         yield return new("unsealed-texture", At(), [prime, Lay(Technique.CracklePaste, Crackle), wash], [prime, Lay(Technique.CracklePaste, Crackle), Lay(Technique.SealTexture, Matt, 2), wash]);
         yield return new("render-order", board, [fresh, Lay(Technique.Render, Filler, strength: 0.5)], [Lay(Technique.Render, Filler, strength: 0.5), fresh]);
         yield return new("crackle-film", At(), [prime, Lay(Technique.CracklePaste, Crackle, strength: 0.3)], [prime, Lay(Technique.CracklePaste, Crackle)]);

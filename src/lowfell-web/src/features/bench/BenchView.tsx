@@ -22,6 +22,7 @@ import { MixDialog } from "./MixDialog";
 import { NoteDialog, type NoteKind } from "./NoteDialog";
 import { factOf, notReady, type NotReady } from "./ready";
 import { keepPage } from "./shellCache";
+import { openCamera, TakePhoto } from "./TakePhoto";
 import type { Piece, Task, Told } from "./types";
 import { useAir } from "./useAir";
 import { useAwake } from "./useAwake";
@@ -250,7 +251,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
       words: "Photo",
       says: "a photograph of what is at hand",
       off: !task && !reading.setId,
-      run: () => document.querySelector<HTMLInputElement>("#take-photo")?.click(),
+      run: openCamera,
     },
     {
       id: "mix",
@@ -323,20 +324,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
       ) : (
         <Actions acts={acts} />
       )}
-      <input
-        id="take-photo"
-        type="file"
-        accept="image/*"
-        capture="environment"
-        aria-label="A photograph"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(e) => {
-          const picture = e.target.files?.[0];
-          e.target.value = "";
-          if (picture) void photograph(picture);
-        }}
-      />
+      <TakePhoto onTaken={(picture) => void photograph(picture)} />
       {open === "waiting" && (
         <WaitingDialog workshopId={workshopId} state={state.waiting} queue={state.queue} onClose={close} />
       )}

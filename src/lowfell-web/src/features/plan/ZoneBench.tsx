@@ -8,6 +8,7 @@ import { useCommands } from "../../kit/keys";
 import { useSay } from "../../kit/Toast";
 import { useTypingOver } from "../../kit/useTypingOver";
 import { ConflictDialog } from "./ConflictDialog";
+import { HeldStrip } from "./HeldStrip";
 import { Leaders } from "./Leaders";
 import { LeftOut } from "./LeftOut";
 import { SectionPanel } from "./SectionPanel";
@@ -261,7 +262,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
             <span role="status" className="mr-1 text-xs text-soft" data-save={stack.saving}>
               {stack.saving === "saved"
                 ? "Stored"
-                : stack.saving === "failed" || stack.held
+                : stack.saving === "failed" || stack.held || stack.conflict
                   ? "Not stored"
                   : "Storing…"}
             </span>
@@ -350,6 +351,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
           }}
         />
       )}
+      {stack.conflict && !asksNow && <HeldStrip ask="See both">another window changed the same.</HeldStrip>}
       {question}
       {measures && (
         <Suspense>

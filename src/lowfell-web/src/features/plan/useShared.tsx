@@ -7,6 +7,7 @@ import { Dialog } from "../../kit/Dialog";
 import { plural } from "../../kit/severity";
 import { useSay } from "../../kit/Toast";
 import { isTyping, whenTypingIsOver } from "../../kit/typing";
+import { HeldStrip } from "./HeldStrip";
 import { same, type Layer } from "./stack";
 
 type Sheet = Schema["ZoneSheet"];
@@ -70,16 +71,9 @@ export function useShared(sheet: Sheet, stack: Stack): { edit: AskedEdit; questi
       <>
         {asked && <Whom sheet={sheet} stack={stack} asked={asked} onClose={() => setAsked(null)} />}
         {stack.held && !asked && !decided && (
-          <p
-            role="status"
-            data-held
-            className="fixed bottom-3 left-1/2 z-10 flex max-w-[92vw] -translate-x-1/2 items-center gap-3 rounded-[3px] border border-amber bg-amber-wash px-3 py-1.5 text-xs"
-          >
-            ▲ Not stored yet: {sheet.treatmentName} is laid on {plural(sheet.sharedWith.length + 1, "zone")}.
-            <Button aria-haspopup="dialog" onClick={() => setAsked({ layers: null })}>
-              Say whom it is for
-            </Button>
-          </p>
+          <HeldStrip ask="Say whom it is for" onAsk={() => setAsked({ layers: null })}>
+            {sheet.treatmentName} is laid on {plural(sheet.sharedWith.length + 1, "zone")}.
+          </HeldStrip>
         )}
       </>
     ),
