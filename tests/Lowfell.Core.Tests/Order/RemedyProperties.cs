@@ -116,7 +116,7 @@ public class RemedyProperties
                 List<string> Said(IReadOnlyList<Finding> found) => found.Where(f => f.Rule == rule.Id).Select(f => $"{f.Severity} {f.Title} {f.Why} {string.Join(';', f.Layers)}").ToList();
                 if (Said(both[0]).SequenceEqual(Said(both[1])))
                     continue;
-                Assert.Contains(question.School, rule.Facts.Schools);
+                Assert.True(rule.Facts.Schools.Contains(question.School), $"{rule.Id} goes by {question.School} and does not say so: {string.Join(" | ", Said(both[0]))} or {string.Join(" | ", Said(both[1]))}");
                 (changed.TryGetValue(question.School, out var rules) ? rules : changed[question.School] = []).Add(rule.Id);
             }
         }

@@ -13,7 +13,7 @@ internal sealed class BuriedColour : LayerRule
         "A colour of which nothing can be told under the later ones at any position, unless it is there to be chipped through.",
         "Paint and minutes for nothing.",
         "Leave it out; leave the layer over it thinner.")
-    { OnlyHints = true };
+    { OnlyHints = true, Schools = [School.DryBrushCleaning] };
 
     protected override Finding? At(StackView view, int i)
     {

@@ -10,7 +10,7 @@ internal sealed class WhiteBeneath : LayerRule
         "A transparent or glowing colour laid as a coat over something dark.",
         "It hides nothing: its brightness is that of the ground.",
         "Put white beneath it.")
-    { OnlyHints = true };
+    { OnlyHints = true, Schools = [School.DryBrushCleaning] };
 
     /// <summary>Lightness below which little of a transparent colour is left, and chroma over white from which it is meant to be bright.</summary>
     private const double Dark = 60, Bright = 40;
