@@ -52,6 +52,60 @@ public sealed class ShelfFilesTests(LowfellServer server) : IClassFixture<Lowfel
         }
     }
 
+    /// <summary>What a file of the shelf does not carry, and why.</summary>
+    private static readonly Dictionary<string, string> left = new()
+    {
+        ["Id"] = "another workshop's material is another",
+        ["WorkshopId"] = "where it is brought in",
+        ["Version"] = "the store counts it",
+        ["PutAwayAt"] = "what is off the shelf is not on it",
+        ["HidingFactor"] = "what this workshop's eyes taught",
+        ["TintFactor"] = "what this workshop's eyes taught",
+        ["Looks"] = "what this workshop's eyes taught",
+        ["CoverageCm2PerMl"] = "nothing fills it any more",
+        ["WindowMinutes"] = "nothing fills it any more",
+    };
+
+    /// <summary>Whatever a material can be: every field of it goes out and comes back, by its own list of fields, so that a new one is not forgotten.</summary>
+    [Fact]
+    public async Task Every_field_of_a_material_goes_out_and_comes_back()
+    {
+        var (from, to, random) = (await NewBench("Fields out"), await NewBench("Fields in"), new Random(7));
+        T One<T>() where T : struct, Enum => Enum.GetValues<T>()[random.Next(Enum.GetValues<T>().Length)];
+        decimal Number(double most, int decimals) => Math.Round((decimal)(random.NextDouble() * most) + 0.01m, decimals);
+        await using var db = server.Db();
+        for (var i = 0; i < 60; i++)
+        {
+            var card = i % 3 == 0;
+            var touch = Number(90, 2);
+            db.Add(new Lowfell.Store.Rows.MaterialRow
+            {
+                WorkshopId = from, Name = $"Field {i}, \"quoted\"; {i}", Maker = i % 2 == 0 ? "" : "Tarnside", Code = $"T-{i}", Kind = MaterialKind.Paint, Carrier = One<Carrier>(),
+                Colour = i % 3 == 1 ? null : $"#{random.Next(0x1000000):x6}", OverBlack = card || i % 3 == 1 ? "#503820" : null, OverWhite = card || i % 3 == 1 ? "#9a7a50" : null,
+                CoatsToHide = i % 2 == 0 ? null : Number(5, 2) + 1, Sheen = One<Sheen>(), Lustre = One<Lustre>(), SolidsFraction = Number(0.9, 3), MostThinnerShare = i % 2 == 0 ? null : Number(0.9, 3),
+                Thinners = i % 5 == 0 ? [] : [.. Enum.GetValues<ThinnerFamily>().Where(_ => random.Next(2) == 0).DefaultIfEmpty(ThinnerFamily.Water)],
+                TouchMinutes = touch, RecoatMinutes = touch + 10, CureMinutes = touch + 100, HeatSafe = random.Next(2) == 0, StockMl = Number(80, 2), PackMl = Number(80, 2), Price = i % 4 == 0 ? null : Number(9, 2),
+                DropMl = i % 2 == 1 ? null : Number(0.05, 4), DensityGPerMl = i % 2 == 1 ? null : Number(1, 3) + 0.5m, Hazards = i % 2 == 0 ? "" : "Flammable;\nkeep it shut.", Notes = $"=note, \"{i}\"",
+            });
+        }
+
+        await db.SaveChangesAsync(Stop);
+
+        // What a new bench begins with stands on the other already.
+        await db.Materials.Where(m => m.WorkshopId == from && !m.Name.StartsWith("Field ")).ExecuteUpdateAsync(s => s.SetProperty(m => m.PutAwayAt, DateTimeOffset.UtcNow), Stop);
+        var read = await Bring(to, await server.Http.GetStringAsync($"/api/shelf/{from}/materials.csv", Stop));
+        Assert.True(read["stored"]!.GetValue<bool>(), read["faults"]!.ToJsonString());
+        var was = await db.Materials.AsNoTracking().Where(m => m.WorkshopId == from && m.Name.StartsWith("Field ")).ToListAsync(Stop);
+        var now = await db.Materials.AsNoTracking().Where(m => m.WorkshopId == to && m.Name.StartsWith("Field ")).ToDictionaryAsync(m => m.Name, Stop);
+        var fields = typeof(Lowfell.Store.Rows.MaterialRow).GetProperties().Where(p => !left.ContainsKey(p.Name)).ToList();
+        Assert.True(fields.Count > 20, $"{fields.Count}");
+        foreach (var a in was)
+            Assert.All(fields, f => Assert.Equal(f.GetValue(a), f.GetValue(now[a.Name])));
+
+        // Every field has been something else than what it is by itself.
+        Assert.All(fields, f => Assert.True(was.Select(m => f.GetValue(m) is System.Collections.IEnumerable and not string and var list ? string.Join(',', list.Cast<object>()) : f.GetValue(m)?.ToString()).Distinct().Count() > 1 || f.Name == "Kind", f.Name));
+    }
+
     [Fact]
     public async Task Ten_thousand_lines_with_fifty_faults_are_told_line_by_line_and_nothing_is_stored()
     {

@@ -18,7 +18,8 @@ public static class Windows
     /// <summary>How far the ends of a window vary, as a film does where one figure stands: rules of thumb.</summary>
     public const double LatestOpening = 1.4, SoonestClosing = 0.7;
 
-    private const double TopCoatCloses = 240, ChipOpens = 20, ChipCloses = 240, TuftCloses = 20, SecondCoatCloses = 60, SecondCoatAgain = 24 * 60;
+    /// <summary>Ends of the windows, minutes at 20 C and 50 %.</summary>
+    public const double TopCoatClosesMinutes = 240, ChipOpensMinutes = 20, ChipClosesMinutes = 240, TuftsCloseMinutes = 20, SecondCoatClosesMinutes = 60, SecondCoatAgainMinutes = 24 * 60;
 
     /// <summary>To clean up a wash, filter or streak, counted from it: rough zones close earlier; see <see cref="Lifting"/>.</summary>
     public static Window CleanUp(Carrier carrier, Relief relief, Climate climate)
@@ -39,17 +40,17 @@ public static class Windows
     public static Window SecondPrimerCoat(Climate climate)
     {
         var factor = DryingModel.ClimateFactor(Carrier.SolventAcrylic, climate);
-        return new(SecondCoatAgain * factor, SecondCoatCloses * factor);
+        return new(SecondCoatAgainMinutes * factor, SecondCoatClosesMinutes * factor);
     }
 
     /// <summary>To put the top coat over chipping fluid, counted from the fluid.</summary>
-    public static Window TopCoatOverFluid(Climate climate) => new(0, TopCoatCloses * Water(climate));
+    public static Window TopCoatOverFluid(Climate climate) => new(0, TopCoatClosesMinutes * Water(climate));
 
     /// <summary>To chip a top coat, counted from the top coat.</summary>
-    public static Window Chipping(Climate climate) => new(ChipOpens * Water(climate), ChipCloses * Water(climate));
+    public static Window Chipping(Climate climate) => new(ChipOpensMinutes * Water(climate), ChipClosesMinutes * Water(climate));
 
     /// <summary>To press tufts into paste.</summary>
-    public static Window TuftsInPaste(Climate climate) => new(0, TuftCloses * Water(climate));
+    public static Window TuftsInPaste(Climate climate) => new(0, TuftsCloseMinutes * Water(climate));
 
     private static double Water(Climate climate) => DryingModel.ClimateFactor(Carrier.WaterAcrylic, climate);
 }

@@ -1,5 +1,11 @@
 namespace Lowfell.Core.Order;
 
+/// <summary>A figure at which a rule begins to speak, or ceases to, or says more.</summary>
+/// <param name="Of">What is held against it, in words.</param>
+/// <param name="Value">The figure.</param>
+/// <param name="Unit">Its unit; 1 for a plain share.</param>
+public sealed record RuleLimit(string Of, double Value, string Unit);
+
 /// <summary>What a rule is, for the list of rules and for the page about them.</summary>
 /// <param name="Id">Stable id, kebab-case.</param>
 /// <param name="What">What it looks for, one sentence.</param>
@@ -13,4 +19,7 @@ public sealed record RuleFacts(string Id, string What, string Why, string Remedi
 
     /// <summary>House rules that its findings or their remedies depend on.</summary>
     public IReadOnlyList<School> Schools { get; init; } = [];
+
+    /// <summary>The figures it goes by.</summary>
+    public IReadOnlyList<RuleLimit> Limits { get; init; } = [];
 }

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text;
 
 namespace Lowfell.Core.Order;
@@ -24,6 +25,11 @@ public static class RulesPage
             var f = rule.Facts;
             page.Append($"| {f.Id} | {f.What} | {f.Why} | {string.Join("; ", f.Schools.Select(Name))} | {f.Remedies} | {(f.CanStop ? "yes" : "no")} |\n");
         }
+
+        page.Append("\n## Limits\n\nWhere a rule begins to speak, or ceases to, or says more.\n\n| Rule | Of | Limit |\n|---|---|---|\n");
+        foreach (var rule in OrderCheck.Rules)
+            foreach (var limit in rule.Facts.Limits)
+                page.Append(CultureInfo.InvariantCulture, $"| {rule.Facts.Id} | {limit.Of} | {limit.Value:0.###}{(limit.Unit == "1" ? "" : " " + limit.Unit)} |\n");
 
         page.Append("\n## House rules\n\nThe first answer is the cautious one, which a new workshop starts with.\n\n| School | Question | Answers |\n|---|---|---|\n");
         foreach (var q in Schools.All)

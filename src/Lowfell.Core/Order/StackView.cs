@@ -54,10 +54,13 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers,
         return -1;
     }
 
+    /// <summary>A thinner coat of varnish than this share of a usual one has holes.</summary>
+    internal const double LeastBarrier = 0.5;
+
     /// <summary>A sound varnish coat all over a region: it keeps solvents off what is under it there.</summary>
     public bool IsBarrier(int i, Region over) =>
         LeavesFilm(i) && Figures(i).Laydown == Laydown.Film && Regions.Covers(Layers[i].Region, over)
-        && Layers[i].Main is { Kind: MaterialKind.Varnish } varnish && !varnish.Carrier.IsSpiritBorne() && Layers[i].Strength >= 0.5;
+        && Layers[i].Main is { Kind: MaterialKind.Varnish } varnish && !varnish.Carrier.IsSpiritBorne() && Layers[i].Strength >= LeastBarrier;
 
     /// <summary>The highest barrier strictly between two layers, over all of the one above, or -1.</summary>
     public int BarrierBetween(int low, int high)

@@ -46,7 +46,7 @@ public static class LogEndpoints
             return Problems.NotFound("set");
         var page = await new LogReader(graph, db, stop).Read(new LogAsk(null, null, [], null, MostInFile));
         await using var text = new StringWriter();
-        await using var csv = new CsvWriter(text, CultureInfo.InvariantCulture);
+        await using var csv = CsvText.Writer(text);
         csv.WriteRecords(page.Entries.Select(e => new
         {
             session = e.Session.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),

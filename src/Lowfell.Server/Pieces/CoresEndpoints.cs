@@ -55,7 +55,7 @@ public static class CoresEndpoints
         if (await Read(setId, zoneId, db, graphs, stop) is not { } reading)
             return Problems.NotFound("zone");
         await using var text = new StringWriter();
-        await using var csv = new CsvWriter(text, CultureInfo.InvariantCulture);
+        await using var csv = CsvText.Writer(text);
         var lines = reading.Lines.ToDictionary(l => l.LayerId);
         csv.WriteRecords(reading.Pieces.SelectMany(p => p.Cells.Select(c => new
         {

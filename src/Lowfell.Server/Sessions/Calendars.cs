@@ -94,7 +94,7 @@ internal static class Calendars
         if (await Read(workshopId, db, graphs, time, stop) is not var (reading, _))
             return Problems.NotFound("workshop");
         using var text = new StringWriter(CultureInfo.InvariantCulture);
-        await using (var csv = new CsvWriter(text, new CsvHelper.Configuration.CsvConfiguration(CultureInfo.InvariantCulture) { InjectionOptions = CsvHelper.Configuration.InjectionOptions.Escape }))
+        await using (var csv = CsvText.Writer(text))
         {
             foreach (var head in new[] { "session", "start", "end", "painter", "set", "design", "zone", "pieces", "layer", "technique", "paint", "wet minutes", "what follows by" })
                 csv.WriteField(head);

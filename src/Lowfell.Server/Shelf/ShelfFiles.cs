@@ -29,12 +29,15 @@ internal static class ShelfFiles
 {
     private const int MostFaults = 500, Shown = 12;
 
+    /// <summary>Thinners none of which it takes, which is not the same as thinners that were left out; and what is so or not.</summary>
+    private const string None = "none", Yes = "yes", No = "no";
+
     private static readonly (string Name, Func<MaterialRow, string> Of)[] columns =
     [
         ("name", m => m.Name), ("maker", m => m.Maker), ("code", m => m.Code), ("kind", m => EnumWords.Of(m.Kind)), ("carrier", m => EnumWords.Of(m.Carrier)), ("colour", m => m.Colour ?? ""),
         ("over_black", m => m.OverBlack ?? ""), ("over_white", m => m.OverWhite ?? ""), ("coats_to_hide", m => Number(m.CoatsToHide)), ("sheen", m => EnumWords.Of(m.Sheen)), ("lustre", m => EnumWords.Of(m.Lustre)),
-        ("solids", m => Number(m.SolidsFraction)), ("most_thinner_share", m => Number(m.MostThinnerShare)), ("thinners", m => string.Join("; ", m.Thinners.Select(t => EnumWords.Of(t)))),
-        ("touch_min", m => Number(m.TouchMinutes)), ("recoat_min", m => Number(m.RecoatMinutes)), ("cure_min", m => Number(m.CureMinutes)), ("stock_ml", m => Number(m.StockMl)), ("pack_ml", m => Number(m.PackMl)),
+        ("solids", m => Number(m.SolidsFraction)), ("most_thinner_share", m => Number(m.MostThinnerShare)), ("thinners", m => m.Thinners.Length == 0 ? None : string.Join("; ", m.Thinners.Select(t => EnumWords.Of(t)))),
+        ("touch_min", m => Number(m.TouchMinutes)), ("recoat_min", m => Number(m.RecoatMinutes)), ("cure_min", m => Number(m.CureMinutes)), ("heat_safe", m => m.HeatSafe ? Yes : No), ("stock_ml", m => Number(m.StockMl)), ("pack_ml", m => Number(m.PackMl)),
         ("price", m => Number(m.Price)), ("drop_ml", m => Number(m.DropMl)), ("density_g_per_ml", m => Number(m.DensityGPerMl)), ("hazards", m => m.Hazards), ("notes", m => m.Notes),
     ];
 
@@ -61,7 +64,7 @@ internal static class ShelfFiles
             return Problems.NotFound("workshop");
         var rows = await db.Materials.AsNoTracking().Where(m => m.WorkshopId == workshopId && m.PutAwayAt == null).OrderBy(m => m.Maker).ThenBy(m => m.Name).ToListAsync(stop);
         await using var text = new StringWriter(CultureInfo.InvariantCulture);
-        await using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape }))
+        await using (var csv = CsvText.Writer(text))
         {
             foreach (var (name, _) in columns)
                 csv.WriteField(name);
@@ -222,12 +225,21 @@ internal static class ShelfFiles
             return null;
         }
 
+        bool? YesOrNo(string column)
+        {
+            if (Text(column)?.ToLowerInvariant() is { } value and not (Yes or No))
+                faults.Add(new ImportFault(line, column, $"“{value}” is neither {Yes} nor {No}."));
+            return Text(column) is { } said ? string.Equals(said, Yes, StringComparison.OrdinalIgnoreCase) : null;
+        }
+
         IReadOnlyList<ThinnerFamily>? Thinners()
         {
+            if (string.Equals(Text("thinners"), None, StringComparison.OrdinalIgnoreCase))
+                return [];
             var families = Text("thinners")?.Split([';', '|'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
             var read = families?.Select(f => EnumWords.Read<ThinnerFamily>(f.ToLowerInvariant())).ToList();
             if (read?.Contains(null) == true)
-                faults.Add(new ImportFault(line, "thinners", $"Write any of these, with semicolons between: {string.Join(", ", EnumWords.All<ThinnerFamily>())}."));
+                faults.Add(new ImportFault(line, "thinners", $"Write any of these, with semicolons between, or {None}: {string.Join(", ", EnumWords.All<ThinnerFamily>())}."));
             return read?.OfType<ThinnerFamily>().ToList();
         }
 
@@ -236,7 +248,7 @@ internal static class ShelfFiles
         var carrier = Word<Carrier>("carrier") ?? (kind is { } k && k is MaterialKind.Pigment or MaterialKind.Pencil ? Carrier.Dry : Carrier.WaterAcrylic);
         return new MaterialIn(
             null, Text("name"), Text("maker"), Text("code"), kind, carrier, Text("colour"), Text("over_black"), Text("over_white"), Decimal("coats_to_hide"), Word<Sheen>("sheen"), Decimal("solids"), Thinners(),
-            Decimal("touch_min"), Decimal("recoat_min"), Decimal("cure_min"), null, Decimal("stock_ml"), Decimal("pack_ml"), Decimal("price"), Text("hazards"), Text("notes"), Word<Lustre>("lustre"), Decimal("most_thinner_share"), Decimal("drop_ml"), Decimal("density_g_per_ml"));
+            Decimal("touch_min"), Decimal("recoat_min"), Decimal("cure_min"), YesOrNo("heat_safe"), Decimal("stock_ml"), Decimal("pack_ml"), Decimal("price"), Text("hazards"), Text("notes"), Word<Lustre>("lustre"), Decimal("most_thinner_share"), Decimal("drop_ml"), Decimal("density_g_per_ml"));
     }
 
     /// <summary>Every colour becomes a paint of which only the masstone is known; its hiding is an estimate until somebody measures it.</summary>

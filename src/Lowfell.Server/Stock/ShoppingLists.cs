@@ -40,7 +40,7 @@ internal static class ShoppingLists
         static string Two(IFormattable number) => number.ToString("0.##", CultureInfo.InvariantCulture);
         static string Money(IFormattable? number) => number?.ToString("0.00", CultureInfo.InvariantCulture) ?? "";
         await using var text = new StringWriter(CultureInfo.InvariantCulture);
-        await using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape }))
+        await using (var csv = CsvText.Writer(text))
             await csv.WriteRecordsAsync(list.Lines.Where(l => l.State == StockState.Short).Select(l =>
                 new CsvLine(l.Maker, l.Name, Two(l.NeedMl), Two(l.StockMl), Two(l.ShortMl), Two(l.PackMl), l.Packs, Money(l.Price), Money(l.Cost), Two(l.LeftMl))), stop);
         return TypedResults.Text(text.ToString(), "text/csv; charset=utf-8");

@@ -10,7 +10,10 @@ internal sealed class BuriedBarrier : LayerRule
         "A barrier rubbed, chipped or sanded through before the layer that relies on it.",
         "The solvent gets through the holes and lifts what is below.",
         "Two fresh coats of varnish below the layer.")
-    { Schools = [School.PinWashSheen] };
+    {
+        Schools = [School.PinWashSheen],
+        Limits = [new("a barrier left on raised parts", HoledBelow, "times")],
+    };
 
     protected override Finding? At(StackView view, int i)
     {

@@ -13,7 +13,10 @@ internal sealed class ChipWindow : LayerRule
         "Chipping fluid without a water-based top coat, with varnish between, or chipped after its window.",
         "Water must get through the top coat to wake the fluid; sealed or cured it no longer does.",
         "Move the varnish; use a water-based top coat; chip sooner.")
-    { Schools = [School.HotAirOnWash] };
+    {
+        Schools = [School.HotAirOnWash],
+        Limits = [new("top coat over the fluid", Windows.TopCoatClosesMinutes, "min"), new("chipping opens", Windows.ChipOpensMinutes, "min"), new("chipping closes", Windows.ChipClosesMinutes, "min")],
+    };
 
     protected override Finding? At(StackView view, int i) => view.Layers[i].Technique switch
     {

@@ -15,7 +15,10 @@ internal sealed class CoatsToHide : LayerRule
         "Planned coats leave the ground visible: says how many are needed, or a better undercoat.",
         "A ground colour that lets what is below shine through is patchy.",
         "More coats; use it neat; another undercoat.")
-    { Schools = [School.DryBrushCleaning] };
+    {
+        Schools = [School.DryBrushCleaning],
+        Limits = [new("its own lightness over the ground", Hiding.HiddenRatio, "times"), new("coats that are still offered", MostSensible, "coats")],
+    };
 
     protected override Finding? At(StackView view, int i)
     {

@@ -13,7 +13,10 @@ internal sealed class CrackleFilm : LayerRule
         "Crackle film too thin for cracks, crackle medium not dry, its top colour worked twice, or hot air on paste that is not marked heat-safe.",
         "The cracks come from one slow shrinking film; anything that disturbs it spoils them.",
         "A thicker film; one pass of top colour; wait longer; dry in still air.", CanStop: true)
-    { Schools = [School.HotAirOnWash] };
+    {
+        Schools = [School.HotAirOnWash],
+        Limits = [new("a film that cracks", LeastUm, "µm")],
+    };
 
     /// <summary>Thinner than this, paste dries without cracks that show, um.</summary>
     private const double LeastUm = 500;

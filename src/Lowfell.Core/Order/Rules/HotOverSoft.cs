@@ -13,7 +13,10 @@ internal sealed class HotOverSoft : LayerRule
         "Lacquer or strong solvent over enamel, oil or uncured acrylic; a second coat of solvent primer in the hours in which it wrinkles.",
         "It lifts or crazes whatever is softer than itself.",
         "Use a water-borne product; move it below; wait for the cure.", CanStop: true)
-    { Schools = [School.HotAirOnWash] };
+    {
+        Schools = [School.HotAirOnWash],
+        Limits = [new("second coat of solvent primer, until", Windows.SecondCoatClosesMinutes, "min"), new("second coat of solvent primer, again from", Windows.SecondCoatAgainMinutes, "min")],
+    };
 
     protected override Finding? At(StackView view, int i)
     {

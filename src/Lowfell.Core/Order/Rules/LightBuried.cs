@@ -13,7 +13,10 @@ internal sealed class LightBuried : LayerRule
         "Pre-shade or light from above left with less than a quarter of its contrast under the coats above.",
         "Painted light only counts while the coats above let it through.",
         "A thin airbrushed coat; leave the light out; lay it later.")
-    { Schools = [School.DryBrushCleaning] };
+    {
+        Schools = [School.DryBrushCleaning],
+        Limits = [new("contrast of the light left", LeastLeft, "times")],
+    };
 
     protected override Finding? At(StackView view, int i)
     {

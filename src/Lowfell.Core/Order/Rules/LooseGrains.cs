@@ -12,7 +12,10 @@ internal sealed class LooseGrains : LayerRule
         "Scattered grains get paint with no brushing-off, sealing or dry wait.",
         "Loose grains come off in the brush and end up in the paint.",
         "Seal the grains thinly; wait for the glue.")
-    { Schools = [School.SandGlue] };
+    {
+        Schools = [School.SandGlue],
+        Limits = [new("PVA under sand, at 20 °C and 50 %", PvaMinutes, "min"), new("instant glue under sand", InstantMinutes, "min")],
+    };
 
     /// <summary>Minutes at 20 C and 50 % until sand may be painted: a generous bed of PVA, and instant glue.</summary>
     private const double PvaMinutes = 240, InstantMinutes = 5;

@@ -11,7 +11,8 @@ internal sealed class MattFrost : LayerRule
     public override RuleFacts Facts { get; } = new("matt-frost",
         "Matt varnish thick, pooled in recesses or sprayed above the humidity limit.",
         "The matting grains gather, and it dries white.",
-        "One thin coat; satin instead; brush it on.");
+        "One thin coat; satin instead; brush it on.")
+    { Limits = [new("relative humidity, sprayed", DampLimit, "1"), new("usual coats", ThickCoats, "coats"), new("usual coats brushed on deep relief", PoolsCoats, "coats")] };
 
     /// <summary>Relative humidity above which sprayed matt varnish is at risk; films of matt varnish thicker than this many usual coats.</summary>
     internal const double DampLimit = 0.65;

@@ -10,7 +10,10 @@ internal sealed class MixedPots : LayerRule
         "Same layer over the set from pots whose predicted colour differs visibly.",
         "Pieces side by side show two colours where one was meant.",
         "One pot for all: intermix them.")
-    { Schools = [School.DryBrushCleaning] };
+    {
+        Schools = [School.DryBrushCleaning],
+        Limits = [new("two pots apart", Visible, "ΔE00")],
+    };
 
     /// <summary>CIEDE2000 from which two finished pieces side by side look different.</summary>
     private const double Visible = 1;

@@ -12,7 +12,10 @@ internal sealed class ModulationOverLight : LayerRule
         "Opaque highlights over a pre-shaded zone: predicted loss of chroma.",
         "Pale opaque paint greys the hue that light underneath had made lively.",
         "A transparent coat of the base hue over it.")
-    { Schools = [School.DryBrushCleaning] };
+    {
+        Schools = [School.DryBrushCleaning],
+        Limits = [new("chroma worth keeping", Lively, "C*"), new("chroma lost, for a hint", Hint, "times"), new("chroma lost, for a caution", Caution, "times")],
+    };
 
     /// <summary>Chroma of a base worth keeping; what may be lost of it before a hint, and before a caution, as shares.</summary>
     private const double Lively = 15, Hint = 0.2, Caution = 0.4;

@@ -10,7 +10,10 @@ internal sealed class NoBarrier : LayerRule
         "Solvent weathering that floods unvarnished water acrylic or is rubbed there, alcohol on it, or a solvent on an unvarnished decal.",
         "The paint survives a passing solvent, but not one that stands on it, nor the rubbing.",
         "Two coats of varnish below.")
-    { Schools = [School.PinWashSheen] };
+    {
+        Schools = [School.PinWashSheen],
+        Limits = [new("a varnish coat that is a barrier", StackView.LeastBarrier, "of a coat")],
+    };
 
     protected override Finding? At(StackView view, int i)
     {

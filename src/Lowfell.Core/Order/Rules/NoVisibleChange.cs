@@ -17,7 +17,10 @@ internal sealed class NoVisibleChange : LayerRule
         "Layer whose predicted change is below the eye at the table in every position.",
         "Nobody will see the work.",
         "Leave it out; lay it more heavily; use it neat.")
-    { OnlyHints = true, Schools = [School.DryBrushCleaning] };
+    {
+        OnlyHints = true, Schools = [School.DryBrushCleaning],
+        Limits = [new("change of colour", LeastSeen, "ΔE00")],
+    };
 
     protected override Finding? At(StackView view, int i)
     {

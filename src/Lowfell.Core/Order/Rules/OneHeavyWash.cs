@@ -10,7 +10,10 @@ internal sealed class OneHeavyWash : LayerRule
         "Predicted recess so dark after one wash that two thin passes give more control.",
         "A heavy wash decides everything at once; the second of two thin ones can still be left out.",
         "Two passes at half the strength.")
-    { OnlyHints = true, Schools = [School.DryBrushCleaning] };
+    {
+        OnlyHints = true, Schools = [School.DryBrushCleaning],
+        Limits = [new("lightness taken out of the recesses", Heavy, "L*")],
+    };
 
     /// <summary>Lightness lost in the recess at one go, CIELAB L.</summary>
     private const double Heavy = 40;

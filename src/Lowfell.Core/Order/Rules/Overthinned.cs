@@ -11,7 +11,8 @@ internal sealed class Overthinned : LayerRule
     public override RuleFacts Facts { get; } = new("overthinned",
         "More thinner than the binder can take.",
         "A film with too little binder rubs off and dries in rings.",
-        "Thin to the limit; use medium for part of the thinner.");
+        "Thin to the limit; use medium for part of the thinner.")
+    { Limits = [new("rounding of typed parts", Slack, "of the mix")] };
 
     /// <summary>Rounding of parts typed with two decimals.</summary>
     private const double Slack = 0.005;

@@ -11,7 +11,10 @@ internal sealed class PasteThenTuft : LayerRule
         "Tuft meant to be embedded but the paste is dry; tuft before dry brush, wash or varnish.",
         "A tuft in dry paste only sits on it; one that is brushed or sprayed over turns into a stump of paint.",
         "Press it in while wet; move it to the end.")
-    { Schools = [School.HotAirOnWash] };
+    {
+        Schools = [School.HotAirOnWash],
+        Limits = [new("paste takes tufts for", Windows.TuftsCloseMinutes, "min")],
+    };
 
     protected override Finding? At(StackView view, int i)
     {

@@ -9,7 +9,8 @@ internal sealed class RenderOrder : LayerRule
     public override RuleFacts Facts { get; } = new("render-order",
         "Thin wet render over thick render, or a second pass thinner than the first.",
         "The water of the second pass lifts the first; the first should key, the second should be thick.",
-        "Swap the passes; lay the second as thick and as dry as the first.");
+        "Swap the passes; lay the second as thick and as dry as the first.")
+    { Limits = [new("a pass against the one below", Even, "times")] };
 
     /// <summary>Thinner than this share of the first pass counts as thin; less is nobody's intent.</summary>
     private const double Even = 0.9;

@@ -9,7 +9,10 @@ internal sealed class SameSplodge : LayerRule
         "Patch layer repeated with no variation plan over many pieces.",
         "Neighbours with the same splodge read as copies.",
         "A plan that varies place and amount from piece to piece.")
-    { OnlyHints = true };
+    {
+        OnlyHints = true,
+        Limits = [new("pieces", Many, "pieces")],
+    };
 
     /// <summary>From this many pieces on the eye finds what repeats.</summary>
     private const int Many = 4;

@@ -12,7 +12,10 @@ internal sealed class SameToneNeighbours : IOrderRule
         "Two touching zones meant to separate cannot be told apart from the table.",
         "The work on the limit between them is lost from the players’ chairs.",
         "Shift one of them with a filter or a wash.")
-    { OnlyHints = true, Schools = [School.DryBrushCleaning] };
+    {
+        OnlyHints = true, Schools = [School.DryBrushCleaning],
+        Limits = [new("two zones apart from the table", FromTheTable.PlainlyApart / 2, "ΔE00")],
+    };
 
     public IEnumerable<Finding> Check(StackView view)
     {

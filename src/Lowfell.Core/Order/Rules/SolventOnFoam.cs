@@ -10,7 +10,8 @@ internal sealed class SolventOnFoam : IOrderRule
     public RuleFacts Facts { get; } = new("solvent-on-foam",
         "Solvent or aerosol product reaches unsealed polystyrene foam.",
         "The foam melts away under it.",
-        "Seal the foam first; use a water-borne product.", CanStop: true);
+        "Seal the foam first; use a water-borne product.", CanStop: true)
+    { Limits = [new("coats of paint that close foam", PaintCoats, "coats")] };
 
     /// <summary>Coats of ordinary paint that close foam; a sealer, primer, filler or paste does it in one.</summary>
     private const int PaintCoats = 2;

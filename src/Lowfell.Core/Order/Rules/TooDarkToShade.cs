@@ -13,7 +13,10 @@ internal sealed class TooDarkToShade : LayerRule
         "Wash or glaze over a base already near its colour.",
         "On a base as dark as itself a wash does next to nothing.",
         "A lighter base; leave the wash out.")
-    { OnlyHints = true, Schools = [School.DryBrushCleaning] };
+    {
+        OnlyHints = true, Schools = [School.DryBrushCleaning],
+        Limits = [new("lightness of the base", Dark, "L*"), new("change that no-visible-change tells of", Nothing, "ΔE00"), new("change that is shading enough", Enough, "ΔE00"), new("change by a flood of it", Hardly, "ΔE00")],
+    };
 
     /// <summary>What even a flood of the shade changes (CIEDE2000) on a base that is as dark as itself, and from which "no-visible-change" no longer speaks.</summary>
     private const double Hardly = 8, Nothing = 1;

@@ -14,7 +14,10 @@ internal sealed class UnsealedTexture : IOrderRule
         "Wash, filter or dry brush on crackle, paste, sand or filler that is not sealed.",
         "Liquid lifts brittle or porous texture, a dry brush pulls grains off.",
         "Seal it with two coats of varnish.", CanStop: true)
-    { Schools = [School.NaturalSand] };
+    {
+        Schools = [School.NaturalSand],
+        Limits = [new("coats of varnish over crackle", CrackleCoats, "coats")],
+    };
 
     public IEnumerable<Finding> Check(StackView view)
     {

@@ -12,7 +12,8 @@ internal sealed class WashOnFlat : LayerRule
     public override RuleFacts Facts { get; } = new("wash-on-flat",
         "All-over wash on a smooth zone larger than a limit.",
         "It pools, drips to the bottom edge and leaves tide marks.",
-        "A filter; a pin wash along the joints; a stippled wash.");
+        "A filter; a pin wash along the joints; a stippled wash.")
+    { Limits = [new("a smooth face", FineCm2, "cm²"), new("a smooth face, for a caution", CautionCm2, "cm²")] };
 
     protected override Finding? At(StackView view, int i)
     {

@@ -11,7 +11,8 @@ internal sealed class WetBlendWindow : LayerRule
     public override RuleFacts Facts { get; } = new("wet-blend",
         "Wet blending of a single colour, under hot air, with something that sets at once, or on more face than can be laid before it sets.",
         "Where the first colour has set the next one leaves an edge.",
-        "Dry in air; work in parts that can be laid in time; a second colour.");
+        "Dry in air; work in parts that can be laid in time; a second colour.")
+    { Limits = [new("colours meet for, at 20 °C and 50 %", MeetsMinutes, "min")] };
 
     /// <summary>Colours meet while they are wet, minutes: usual.</summary>
     public const double MeetsMinutes = 10;

@@ -10,7 +10,10 @@ internal sealed class WhiteBeneath : LayerRule
         "A transparent or glowing colour laid as a coat over something dark.",
         "It hides nothing: its brightness is that of the ground.",
         "Put white beneath it.")
-    { OnlyHints = true, Schools = [School.DryBrushCleaning] };
+    {
+        OnlyHints = true, Schools = [School.DryBrushCleaning],
+        Limits = [new("lightness of what lies below", Dark, "L*"), new("chroma over white", Bright, "C*")],
+    };
 
     /// <summary>Lightness below which little of a transparent colour is left, and chroma over white from which it is meant to be bright.</summary>
     private const double Dark = 60, Bright = 40;
