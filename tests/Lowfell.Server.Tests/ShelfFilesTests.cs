@@ -80,12 +80,32 @@ public sealed class ShelfFilesTests(LowfellServer server) : IClassFixture<Lowfel
             var touch = Number(90, 2);
             db.Add(new Lowfell.Store.Rows.MaterialRow
             {
-                WorkshopId = from, Name = $"Field {i}, \"quoted\"; {i}", Maker = i % 2 == 0 ? "" : "Tarnside", Code = $"T-{i}", Kind = MaterialKind.Paint, Carrier = One<Carrier>(),
-                Colour = i % 3 == 1 ? null : $"#{random.Next(0x1000000):x6}", OverBlack = card || i % 3 == 1 ? "#503820" : null, OverWhite = card || i % 3 == 1 ? "#9a7a50" : null,
-                CoatsToHide = i % 2 == 0 ? null : Number(5, 2) + 1, Sheen = One<Sheen>(), Lustre = One<Lustre>(), SolidsFraction = Number(0.9, 3), MostThinnerShare = i % 2 == 0 ? null : Number(0.9, 3),
+                WorkshopId = from,
+                Name = $"Field {i}, \"quoted\"; {i}",
+                Maker = i % 2 == 0 ? "" : "Tarnside",
+                Code = $"T-{i}",
+                Kind = MaterialKind.Paint,
+                Carrier = One<Carrier>(),
+                Colour = i % 3 == 1 ? null : $"#{random.Next(0x1000000):x6}",
+                OverBlack = card || i % 3 == 1 ? "#503820" : null,
+                OverWhite = card || i % 3 == 1 ? "#9a7a50" : null,
+                CoatsToHide = i % 2 == 0 ? null : Number(5, 2) + 1,
+                Sheen = One<Sheen>(),
+                Lustre = One<Lustre>(),
+                SolidsFraction = Number(0.9, 3),
+                MostThinnerShare = i % 2 == 0 ? null : Number(0.9, 3),
                 Thinners = i % 5 == 0 ? [] : [.. Enum.GetValues<ThinnerFamily>().Where(_ => random.Next(2) == 0).DefaultIfEmpty(ThinnerFamily.Water)],
-                TouchMinutes = touch, RecoatMinutes = touch + 10, CureMinutes = touch + 100, HeatSafe = random.Next(2) == 0, StockMl = Number(80, 2), PackMl = Number(80, 2), Price = i % 4 == 0 ? null : Number(9, 2),
-                DropMl = i % 2 == 1 ? null : Number(0.05, 4), DensityGPerMl = i % 2 == 1 ? null : Number(1, 3) + 0.5m, Hazards = i % 2 == 0 ? "" : "Flammable;\nkeep it shut.", Notes = $"=note, \"{i}\"",
+                TouchMinutes = touch,
+                RecoatMinutes = touch + 10,
+                CureMinutes = touch + 100,
+                HeatSafe = random.Next(2) == 0,
+                StockMl = Number(80, 2),
+                PackMl = Number(80, 2),
+                Price = i % 4 == 0 ? null : Number(9, 2),
+                DropMl = i % 2 == 1 ? null : Number(0.05, 4),
+                DensityGPerMl = i % 2 == 1 ? null : Number(1, 3) + 0.5m,
+                Hazards = i % 2 == 0 ? "" : "Flammable;\nkeep it shut.",
+                Notes = $"=note, \"{i}\"",
             });
         }
 
