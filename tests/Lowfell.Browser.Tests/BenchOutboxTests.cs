@@ -160,10 +160,7 @@ public sealed class BenchOutboxTests(BrowserSession session) : IClassFixture<Bro
     public async Task A_clock_that_is_put_right_before_it_sends_moves_what_was_told(double offMs)
     {
         var (page, workshop) = (session.Open("/"), await Workshop());
-        ((ChromeDriver)page.Driver).ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new()
-        {
-            ["source"] = $"{{ const Real = Date; globalThis.offMs = {offMs.ToString(System.Globalization.CultureInfo.InvariantCulture)}; globalThis.Date = class extends Real {{ constructor(...a) {{ super(...(a.length ? a : [Real.now() + offMs])) }} static now() {{ return Real.now() + offMs }} }} }}",
-        });
+        session.OnEveryLoad(page, $"{{ const Real = Date; globalThis.offMs = {offMs.ToString(System.Globalization.CultureInfo.InvariantCulture)}; globalThis.Date = class extends Real {{ constructor(...a) {{ super(...(a.length ? a : [Real.now() + offMs])) }} static now() {{ return Real.now() + offMs }} }} }}");
         page.Driver.Navigate().GoToUrl(session.Address + $"/bench/{workshop}");
         page.See("section[aria-label='What to do now'] h1");
         Offline(page, true);

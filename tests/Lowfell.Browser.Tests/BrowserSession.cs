@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Text.Json.Nodes;
 using Lowfell.Tests;
@@ -5,7 +6,15 @@ using Npgsql;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 
+[assembly: AssemblyFixture(typeof(Lowfell.Browser.Tests.AtTheEnd))]
+
 namespace Lowfell.Browser.Tests;
+
+/// <summary>Ends what the tests had in common.</summary>
+public sealed class AtTheEnd : IDisposable
+{
+    public void Dispose() => BrowserSession.QuitAll();
+}
 
 /// <summary>The real server as its own process over a fresh database, and Debian's Chromium to look at it.</summary>
 public sealed class BrowserSession : IAsyncLifetime
@@ -13,6 +22,9 @@ public sealed class BrowserSession : IAsyncLifetime
     private const string Template = "browser_template";
     private static readonly string root = Needed("LOWFELL_TEST_DATABASE");
     private static readonly Lazy<Task> template = new(MakeTemplate);
+
+    /// <summary>Browsers that a class is done with, wiped clean, for the next one.</summary>
+    private static readonly ConcurrentBag<Browser> idle = [];
     private readonly List<Browser> browsers = [];
     private string database = "";
     private Process? server;
@@ -43,9 +55,34 @@ public sealed class BrowserSession : IAsyncLifetime
     public async ValueTask DisposeAsync()
     {
         foreach (var browser in browsers)
-            browser.Driver.Quit();
+            PutAside(browser);
         if (server is not null)
             await Stop(server);
+    }
+
+    private void PutAside(Browser browser)
+    {
+        try
+        {
+            if (browser.Width > 0 && browser.Driver.WindowHandles.Count == 1)
+            {
+                idle.Add(browser with { Driver = Wiped(browser.Driver), Test = "" });
+                return;
+            }
+        }
+        catch (WebDriverException)
+        {
+            // One that cannot be wiped is of no use to anybody.
+        }
+
+        browser.Driver.Quit();
+    }
+
+    /// <summary>Closes every browser that is left when all tests are done.</summary>
+    internal static void QuitAll()
+    {
+        while (idle.TryTake(out var browser))
+            browser.Driver.Quit();
     }
 
     /// <summary>Making tables and the demo takes seconds; it is done once, and every class of tests gets a copy.</summary>
@@ -103,13 +140,34 @@ public sealed class BrowserSession : IAsyncLifetime
     public Page Open(string path = "/", int width = 1280, int height = 800, bool dark = false)
     {
         var test = TestContext.Current.Test!.UniqueID;
-        var idle = browsers.FindIndex(b => (b.Width, b.Height, b.Dark) == (width, height, dark) && b.Test != test);
-        var driver = idle >= 0 ? Wiped(browsers[idle].Driver) : Launch(width, height, dark);
-        if (idle >= 0)
-            browsers.RemoveAt(idle);
+        var own = browsers.FindIndex(b => (b.Width, b.Height, b.Dark) == (width, height, dark) && b.Test != test);
+        var driver = own >= 0 ? Wiped(browsers[own].Driver) : Idle(width, height, dark) ?? Launch(width, height, dark);
+        if (own >= 0)
+            browsers.RemoveAt(own);
         browsers.Add(new Browser(driver, width, height, dark, test));
         driver.Navigate().GoToUrl(path.StartsWith('/') ? Address + path : path);
         return new Page(driver);
+    }
+
+    private static IWebDriver? Idle(int width, int height, bool dark)
+    {
+        List<Browser> others = [];
+        IWebDriver? found = null;
+        while (found is null && idle.TryTake(out var browser))
+            if ((browser.Width, browser.Height, browser.Dark) == (width, height, dark))
+                found = browser.Driver;
+            else
+                others.Add(browser);
+        others.ForEach(idle.Add);
+        return found;
+    }
+
+    /// <summary>Runs a script before every page that this browser loads from now on; no other test gets the browser.</summary>
+    public void OnEveryLoad(Page page, string script)
+    {
+        ((ChromeDriver)page.Driver).ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = script });
+        var own = browsers.FindIndex(b => ReferenceEquals(b.Driver, page.Driver));
+        browsers[own] = browsers[own] with { Width = 0 };
     }
 
     /// <summary>A browser that keeps what it knows in a folder: closed and opened again, it is the same one.</summary>

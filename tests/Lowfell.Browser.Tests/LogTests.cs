@@ -21,7 +21,6 @@ public sealed class LogTests(BrowserSession session) : IClassFixture<BrowserSess
         page.Press("3");
         page.SeeText("h1", "The log of Harrowmere Sluice");
         page.SeeText("[data-entry=mishap]", "a sleeve went through it");
-        Assert.Empty(page.Axe());
         page.Press(";");
         page.Wait(d => d.SwitchTo().ActiveElement().GetAttribute("id") == "look-through");
         page.Keys("sleeve cloth");
@@ -36,7 +35,6 @@ public sealed class LogTests(BrowserSession session) : IClassFixture<BrowserSess
             page.Press(".");
             page.Wait(d => d.FindElement(By.CssSelector("[role=tab][data-state=active]")).Text == tab);
             page.SeeText("main", sees);
-            Assert.Empty(page.Axe());
         }
 
         page.Press(",");

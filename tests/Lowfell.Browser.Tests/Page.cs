@@ -22,7 +22,8 @@ public sealed class Page(IWebDriver driver)
         catch (WebDriverTimeoutException late)
         {
             var body = Driver.FindElements(By.CssSelector("main, body")).LastOrDefault()?.Text ?? "";
-            throw new WebDriverTimeoutException($"{late.Message} at {Driver.Url}. Console: {string.Join(" | ", Errors())}. Page: {body[..Math.Min(3000, body.Length)]}", late);
+            var over = string.Join(" | ", Driver.FindElements(By.CssSelector("[role=dialog], [role=alertdialog], [role=menu], [role=listbox]")).Select(e => e.Text.ReplaceLineEndings(" ")).Select(t => t[..Math.Min(300, t.Length)]));
+            throw new WebDriverTimeoutException($"{late.Message} at {Driver.Url}. Console: {string.Join(" | ", Errors())}. Open over it: {over}. Page: {body[..Math.Min(3000, body.Length)]}", late);
         }
     }
 
@@ -194,17 +195,21 @@ public sealed class Page(IWebDriver driver)
 
     public IWebElement Row(int layer) => See($"li[data-layer='{layer}'] button[data-select]");
 
-    /// <summary>Runs axe on the page as it stands, or on a part of it, by all its rules or by one, and returns what it holds against it.</summary>
-    public List<string> Axe(string within = "body", string rule = "")
+    /// <summary>
+    /// Runs axe, by all its rules or by some of them, on a part of the page; on what can be reached where none is named: an open dialog,
+    /// else the view.
+    /// </summary>
+    public List<string> Axe(string? within = null, params string[] rules)
     {
         var script = (IJavaScriptExecutor)Driver;
         if (!(bool)script.ExecuteScript("return 'axe' in window")!)
             script.ExecuteScript(File.ReadAllText(Environment.GetEnvironmentVariable("LOWFELL_TEST_AXE")!));
         var found = (IReadOnlyCollection<object>)script.ExecuteAsyncScript("""
-            const [within, rule, done] = arguments;
-            axe.run(within === 'body' ? document : within, { resultTypes: ['violations'], runOnly: rule ? [rule] : ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'] })
+            const [named, rules, done] = arguments;
+            const within = named ?? (document.querySelector('[role=dialog]') ? '[role=dialog]' : document.querySelector('main') ? 'main' : 'body');
+            axe.run(within === 'body' ? document : within, { resultTypes: ['violations'], runOnly: rules.length ? rules : ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'] })
               .then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | '))));
-            """, within, rule)!;
+            """, within, rules)!;
         return found.Select(f => f.ToString()!).ToList();
     }
 

@@ -31,7 +31,7 @@ public sealed class TypingIntoSharedTests(BrowserSession session) : IClassFixtur
         page.Keys(Keys.Escape);
         page.Gone("[role=dialog]");
         page.See("[data-held]");
-        ((OpenQA.Selenium.Chrome.ChromeDriver)page.Driver).ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = "try { localStorage.removeItem('lowfell.shared') } catch { }" });
+        session.OnEveryLoad(page, "try { localStorage.removeItem('lowfell.shared') } catch { }");
         page.Driver.Navigate().Refresh();
         page.See("[data-held]");
         Assert.Equal("", await Stored());

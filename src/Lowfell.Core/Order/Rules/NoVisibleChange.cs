@@ -18,7 +18,8 @@ internal sealed class NoVisibleChange : LayerRule
         "Nobody will see the work.",
         "Leave it out; lay it more heavily; use it neat.")
     {
-        OnlyHints = true, Schools = [School.DryBrushCleaning],
+        OnlyHints = true,
+        Schools = [School.DryBrushCleaning],
         Limits = [new("change of colour", LeastSeen, "ΔE00")],
     };
 

@@ -11,7 +11,8 @@ internal sealed class OneHeavyWash : LayerRule
         "A heavy wash decides everything at once; the second of two thin ones can still be left out.",
         "Two passes at half the strength.")
     {
-        OnlyHints = true, Schools = [School.DryBrushCleaning],
+        OnlyHints = true,
+        Schools = [School.DryBrushCleaning],
         Limits = [new("lightness taken out of the recesses", Heavy, "L*")],
     };
 

@@ -13,7 +13,8 @@ internal sealed class SameToneNeighbours : IOrderRule
         "The work on the limit between them is lost from the players’ chairs.",
         "Shift one of them with a filter or a wash.")
     {
-        OnlyHints = true, Schools = [School.DryBrushCleaning],
+        OnlyHints = true,
+        Schools = [School.DryBrushCleaning],
         Limits = [new("two zones apart from the table", FromTheTable.PlainlyApart / 2, "ΔE00")],
     };
 

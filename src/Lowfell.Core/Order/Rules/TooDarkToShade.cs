@@ -14,7 +14,8 @@ internal sealed class TooDarkToShade : LayerRule
         "On a base as dark as itself a wash does next to nothing.",
         "A lighter base; leave the wash out.")
     {
-        OnlyHints = true, Schools = [School.DryBrushCleaning],
+        OnlyHints = true,
+        Schools = [School.DryBrushCleaning],
         Limits = [new("lightness of the base", Dark, "L*"), new("change that no-visible-change tells of", Nothing, "ΔE00"), new("change that is shading enough", Enough, "ΔE00"), new("change by a flood of it", Hardly, "ΔE00")],
     };
 

@@ -11,7 +11,8 @@ internal sealed class WhiteBeneath : LayerRule
         "It hides nothing: its brightness is that of the ground.",
         "Put white beneath it.")
     {
-        OnlyHints = true, Schools = [School.DryBrushCleaning],
+        OnlyHints = true,
+        Schools = [School.DryBrushCleaning],
         Limits = [new("lightness of what lies below", Dark, "L*"), new("chroma over white", Bright, "C*")],
     };
 
