@@ -49,6 +49,19 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
     }
 
     [Fact]
+    public void A_tip_that_comes_with_the_focus_takes_no_click_meant_for_what_it_covers()
+    {
+        var page = Zone("Jetty section", "Rope");
+        page.Keys(Keys.Tab);
+        ((IJavaScriptExecutor)page.Driver).ExecuteScript("const e = document.querySelector('main h1'); e.dataset.tip = 'What it is'; e.tabIndex = 0; e.focus()");
+        page.SeeText("[data-tip-shown]", "What it is");
+        Assert.Equal(false, ((IJavaScriptExecutor)page.Driver).ExecuteScript("""
+            const tip = document.querySelector('[data-tip-shown]'), r = tip.getBoundingClientRect(), under = document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2);
+            return !!under.closest('[data-radix-popper-content-wrapper]');
+            """));
+    }
+
+    [Fact]
     public void Changes_to_different_layers_are_brought_together()
     {
         Page first = Zone("Pump house", "Timber"), second = Zone("Pump house", "Timber", deaf: true);
