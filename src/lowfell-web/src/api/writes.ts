@@ -78,32 +78,29 @@ export const useWaiting = () =>
   );
 
 /**
- * One write at a time from one place of a page: asked again while it runs, it is the same one. When it is done, everything that shows
- * something of the slices it changed is read again.
+ * One write at a time from one place of a page: another that is wanted meanwhile waits its turn, and none is dropped. When one is done,
+ * everything that shows something of the slices it changed is read again. Whoever must not be pressed twice goes by `busy`.
  */
 export function useWrite(...slices: Slice[]) {
-  const [busy, setBusy] = useState(false);
-  const running = useRef<Promise<unknown> | null>(null);
+  const [open, setOpen] = useState(0);
+  const last = useRef<Promise<unknown>>(Promise.resolve());
   const of = slices.join();
   const run = useCallback(
     <T>(call: Call<T>): Promise<T> => {
-      if (running.current) return running.current as Promise<T>;
-      setBusy(true);
-      const now = write(call)
+      setOpen((n) => n + 1);
+      const now = last.current
+        .then(() => write(call))
         .then(async (answer) => {
           await readAgain(of.split(",") as Slice[]);
           return answer;
         })
-        .finally(() => {
-          running.current = null;
-          setBusy(false);
-        });
-      running.current = now;
+        .finally(() => setOpen((n) => n - 1));
+      last.current = now.catch(() => undefined);
       return now;
     },
     [of],
   );
-  return [run, busy] as const;
+  return [run, open > 0] as const;
 }
 
 if (typeof window !== "undefined") window.addEventListener("online", wake);

@@ -1,5 +1,6 @@
-import { useId, useState } from "react";
+import { useId } from "react";
 import { box } from "./Frame";
+import { useInPlace } from "./useInPlace";
 
 /** Words that are changed where they stand: stored with Enter or on leaving, taken back with Escape. */
 export function Inline(props: {
@@ -13,17 +14,16 @@ export function Inline(props: {
   onStore: (value: string) => Promise<unknown>;
 }) {
   const id = useId();
-  const [typed, setTyped] = useState<string | null>(null);
-  const [fault, setFault] = useState("");
-  const store = async () => {
-    if (typed === null) return;
-    const value = typed.trim();
-    if (value === props.value) setTyped(null);
-    else if (!value && !props.empty) setFault(`${props.label} is missing.`);
-    else if (value.length > props.most) setFault(`At most ${props.most} characters.`);
-    // Refused, it stands as it was typed, to be mended.
-    else if (await props.onStore(value)) setTyped(null);
-  };
+  const { field, fault } = useInPlace({
+    value: props.value,
+    same: (typed) => typed.trim() === props.value,
+    store: async (typed) => {
+      const value = typed.trim();
+      if (!value && !props.empty) return `${props.label} is missing.`;
+      if (value.length > props.most) return `At most ${props.most} characters.`;
+      return (await props.onStore(value)) ? null : "";
+    },
+  });
   return (
     <span className="block min-w-0">
       <input
@@ -32,19 +32,7 @@ export function Inline(props: {
         aria-describedby={fault ? id : undefined}
         autoComplete="off"
         placeholder={props.placeholder}
-        value={typed ?? props.value}
-        onChange={(e) => {
-          setTyped(e.target.value);
-          setFault("");
-        }}
-        onBlur={() => void store()}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") void store();
-          else if (e.key === "Escape" && typed !== null) {
-            setTyped(null);
-            setFault("");
-          }
-        }}
+        {...field}
         className={`${box} ${fault ? "border-signal" : "border-line"} ${props.className ?? ""}`}
       />
       {fault && (

@@ -55,7 +55,8 @@ export function TraySheet({ setId, designId }: { setId: string; designId: string
         body: { version: stored.data.version ?? null, wish },
       }),
     );
-    if (kept) setDraft(null);
+    // What was wished for meanwhile stays.
+    if (kept) setDraft((since) => (since === draft ? null : since));
   };
   const isKept = !draft && stored.data?.version != null;
   const walk = (by: number) => () => {
@@ -70,7 +71,7 @@ export function TraySheet({ setId, designId }: { setId: string; designId: string
         id: "bases keep",
         key: "v",
         says: "keep the bases as they are drawn",
-        run: () => !isKept && void keep(),
+        run: () => !isKept && !busy && void keep(),
       },
       { id: "base next", key: ".", says: "next base", run: walk(1) },
       { id: "base before", key: ",", says: "base before", run: walk(-1) },

@@ -111,7 +111,8 @@ export function Photos({ setId, workshopId }: { setId: string; workshopId: strin
               {p.takenAt.slice(0, 10)} {p.piece}
               <button
                 type="button"
-                className="min-h-6 underline"
+                className="min-h-6 underline disabled:opacity-45"
+                disabled={busy}
                 onClick={() => void store(p, "The photograph is put away.", { putAway: true })}
               >
                 Put away

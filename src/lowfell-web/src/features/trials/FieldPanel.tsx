@@ -85,7 +85,9 @@ export function FieldPanel({ trial, cell, workshopId }: { trial: Trial; cell: Ce
         onSubmit={(e) => {
           e.preventDefault();
           if (whole.test(colour))
-            void look(position, colour.toLowerCase()).then((done) => done && setColour(""));
+            void look(position, colour.toLowerCase()).then(
+              (done) => done && setColour((since) => (since === colour ? "" : since)),
+            );
         }}
       >
         <ColourField label="What it looks like" value={colour} onChange={setColour} />
@@ -118,7 +120,10 @@ export function FieldPanel({ trial, cell, workshopId }: { trial: Trial; cell: Ce
             className="grid w-full gap-2"
             onSubmit={(e) => {
               e.preventDefault();
-              if (name.trim()) void choose(name.trim()).then((done) => done && setName(null));
+              if (name.trim())
+                void choose(name.trim()).then(
+                  (done) => done && setName((since) => (since === name ? null : since)),
+                );
             }}
           >
             <TextField

@@ -63,7 +63,8 @@ export function PlanSheet(props: {
         }),
       )
     )
-      setDraft(null);
+      // What was wished for meanwhile stays.
+      setDraft((since) => (since === draft ? null : since));
   };
   useCommands(
     "Variation",
@@ -73,7 +74,7 @@ export function PlanSheet(props: {
         id: "variation keep",
         key: "v",
         says: "keep this plan with the layer",
-        run: () => asked && !kept && void keep(asked),
+        run: () => asked && !kept && !busy && void keep(asked),
       },
     ],
     { ready: !!plan },

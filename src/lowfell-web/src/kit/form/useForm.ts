@@ -4,6 +4,7 @@ import { useForm as useHookForm, type DefaultValues, type FieldValues, type Path
 import { Refused } from "../../api/client";
 import type { z } from "./checks";
 import { drafts, overlay } from "./drafts";
+import { same } from "./same";
 
 /** Paths as the server writes them, `zones[0].areaCm2`, as a form does, `zones.0.areaCm2`. */
 export const pathOf = (field: string) => field.replace(/\[(\d+)\]/g, ".$1");
@@ -55,10 +56,11 @@ export function useForm<In extends FieldValues, Out>(options: {
   const send = async (values: Out) => {
     setRefused(null);
     try {
-      const sent = form.getValues();
+      const sent = structuredClone(form.getValues());
       await options.send(values, from.current ?? null);
       setBase(sent);
-      forget();
+      // What was typed while it was on its way is kept as a draft.
+      if (same(form.getValues(), sent)) forget();
       setRestored(false);
     } catch (error) {
       if (!(error instanceof Refused)) throw error;
