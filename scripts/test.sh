@@ -33,11 +33,19 @@ slowest() {
   sort -rn "$TIMES" | awk -v most=$SLOWEST 'NR <= most { time = $1; $1 = ""; printf "  %6.1f %s\n", time, substr($0, 1, 150) }'
 }
 
-# suite NAME — runs a test program, its tests in an order that the seed gives, and adds up its own counts.
+# What is to run, a line for each lane with the classes where not all of it is; empty for everything.
+REACH=""
+
+# wanted LANE — whether it is to run.
+wanted() { [ -z "$REACH" ] || grep -q "^$1\( \|$\)" <<<"$REACH"; }
+
+# suite LANE NAME — runs a test program, its tests in an order that the seed gives, and adds up its own counts.
 suite() {
-  local name=$1 log total failed skipped began=$SECONDS
+  local name=$2 log total failed skipped began=$SECONDS classes
+  wanted "$1" || return 0
+  read -ra classes < <(sed -n "s/^$1 //p" <<<"$REACH"; echo)
   log=$(mktemp)
-  "tests/$name/bin/Release/net10.0/$name" ":$SEED" -noColor -xml "$log.xml" >"$log" 2>&1 || true
+  "tests/$name/bin/Release/net10.0/$name" ":$SEED" -noColor "${classes[@]}" -xml "$log.xml" >"$log" 2>&1 || true
   [ ! -s "$log.xml" ] || times_of "$log.xml"
   total=$(sed -n 's/.*Total: \([0-9]*\),.*/\1/p' "$log" | tail -1)
   failed=$(sed -n 's/.*Errors: \([0-9]*\), Failed: \([0-9]*\),.*/\1 \2/p' "$log" | tail -1 | awk '{print $1+$2}')
@@ -62,7 +70,7 @@ suite() {
 web_suite() {
   local log counts
   log=$(mktemp)
-  (cd "$WEB" && npx vitest run --sequence.shuffle --sequence.seed="$SEED" --reporter=json --outputFile="$log.json") >"$log" 2>&1 || true
+  (cd "$WEB" && npx vitest run ${SINCE:+--changed "$SINCE" --passWithNoTests} --sequence.shuffle --sequence.seed="$SEED" --reporter=json --outputFile="$log.json") >"$log" 2>&1 || true
   counts=$(node -p 'const r = JSON.parse(require("fs").readFileSync(process.argv[1])); `${r.numPassedTests} ${r.numTotalTests - r.numPassedTests - r.numPendingTests}`' "$log.json" 2>/dev/null) || counts="0 1"
   count "${counts% *}" "${counts#* }"
   say "the page: ${counts% *} passed, ${counts#* } failed"
@@ -88,8 +96,9 @@ end_of_test() {
   [ -z "$TEST_DATA" ] || rm -rf "$TEST_DATA"
 }
 
-# What needs nothing built runs beside the build of the tests.
+# What needs nothing built runs beside the build of the tests, and on beside the first of them.
 page_lane() {
+  wanted page || return 0
   step "eslint" npm --prefix "$WEB" run --silent lint
   step "imports of the page" npm --prefix "$WEB" run --silent imports
   step "prettier" npm --prefix "$WEB" run --silent format:check
@@ -97,43 +106,56 @@ page_lane() {
   web_suite
 }
 
-# The tests of the script wait for servers half of their time.
-script_lane() {
+# Two lanes that take about as long: what is looked at in a browser, and everything else. A server that lives for seconds, as those of the
+# script do, gains nothing
+# from being compiled twice.
+browser_lane() { suite browser Lowfell.Browser.Tests; }
+
+other_lane() {
   # Style and analysers have spoken while it was built.
   step "C# format" dotnet format whitespace Lowfell.slnx --verify-no-changes --no-restore
-  DOTNET_TC_CallCounting=0 suite Lowfell.Script.Tests
+  suite server Lowfell.Server.Tests
+  suite core Lowfell.Core.Tests
+  DOTNET_TC_CallCounting=0 suite script Lowfell.Script.Tests
 }
 
+# lowfell_test [--changed [SINCE]] — everything, or what the changes since then can reach; since the last commit where none is named.
 lowfell_test() {
+  local page lane began
+  SINCE=""
+  if [ "${1:-}" = --changed ]; then
+    SINCE=${2:-HEAD}
+    REACH=$(reach "$SINCE") || fail "there is no commit $SINCE."
+    [ -n "$REACH" ] || { say "nothing that has tests was changed since $SINCE."; echo "0 passed, 0 failed"; return 0; }
+    say "what was changed since $SINCE reaches:"
+    sed 's/^/  /' <<<"$REACH"
+  fi
   need_dotnet; need_node; need_setpriv; need_flock; need_postgres; need_chromium
   build_web
   SEED=${LOWFELL_TEST_SEED:-$((RANDOM * 32768 + RANDOM))}
   say "tests run in the order of seed $SEED; the same again: LOWFELL_TEST_SEED=$SEED ./lowfell test"
   throw_away_cluster
   COUNTS=$TEST_DATA/counts TIMES=$TEST_DATA/times
-  : >"$TIMES"
+  : >"$TIMES"; : >"$COUNTS"
   LOWFELL_TEST_DATABASE="Host=127.0.0.1;Port=$DB_PORT;Username=lowfell;Password=$(cat "$SECRET");Database=postgres"
-  LOWFELL_TEST_SERVER=$PWD/$(server_dll)
-  LOWFELL_TEST_CONTENT=$PWD/$SERVER
   LOWFELL_TEST_AXE=$PWD/$WEB/node_modules/axe-core/axe.min.js
   LOWFELL_TEST_ROOT=$PWD
   LOWFELL_TEST_PG_BIN=$PG_BIN
-  export LOWFELL_TEST_DATABASE LOWFELL_TEST_SERVER LOWFELL_TEST_CONTENT LOWFELL_TEST_AXE LOWFELL_TEST_ROOT LOWFELL_TEST_PG_BIN
+  export LOWFELL_TEST_DATABASE LOWFELL_TEST_AXE LOWFELL_TEST_ROOT LOWFELL_TEST_PG_BIN
   page_lane &
-  local lane=$!
+  page=$!
   say "building the tests"
   quietly dotnet build Lowfell.slnx -c Release -v q --nologo || fail "the solution did not build without warnings; the messages are above."
-  wait "$lane"
-  # What runs for a minute gains nothing from being watched, and a server that lives for seconds nothing from being compiled twice.
+  say "built after $((SECONDS / 60)) min $((SECONDS % 60)) s"
+  # What runs for a minute gains nothing from being watched.
   export DOTNET_TieredPGO=0
-  script_lane &
+  began=$SECONDS
+  browser_lane &
   lane=$!
-  suite Lowfell.Core.Tests
-  suite Lowfell.Server.Tests
-  wait "$lane"
-  DOTNET_TC_CallCounting=0 suite Lowfell.Browser.Tests
+  other_lane
+  wait "$lane" "$page"
   slowest
-  say "all of it took $((SECONDS / 60)) min $((SECONDS % 60)) s"
+  say "the tests took $(((SECONDS - began) / 60)) min $(((SECONDS - began) % 60)) s, all of it $((SECONDS / 60)) min $((SECONDS % 60)) s"
   awk '{ passed += $1; failed += $2 } END { printf "%d passed, %d failed\n", passed, failed; exit failed > 0 }' "$COUNTS"
 }
 

@@ -38,7 +38,7 @@ public sealed class AwayTests(BrowserSession session) : IClassFixture<BrowserSes
         }
         finally
         {
-            await session.StartAgain();
+            session.StartAgain();
         }
 
         page.Wait(_ => line.Lost == 3);

@@ -160,7 +160,7 @@ public sealed class BenchTests(BrowserSession session) : IClassFixture<BrowserSe
         }
         finally
         {
-            await session.StartAgain();
+            session.StartAgain();
         }
 
         Sent(page);

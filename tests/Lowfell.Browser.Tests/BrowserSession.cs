@@ -1,8 +1,9 @@
 using System.Collections.Concurrent;
-using System.Diagnostics;
 using System.Text.Json.Nodes;
 using Lowfell.Tests;
-using Npgsql;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Hosting;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 
@@ -16,18 +17,17 @@ public sealed class AtTheEnd : IDisposable
     public void Dispose() => BrowserSession.QuitAll();
 }
 
-/// <summary>The real server as its own process over a fresh database, and Debian's Chromium to look at it.</summary>
+/// <summary>The real server over a fresh database, and Debian's Chromium to look at it.</summary>
 public sealed class BrowserSession : IAsyncLifetime
 {
     private const string Template = "browser_template";
-    private static readonly string root = Needed("LOWFELL_TEST_DATABASE");
     private static readonly Lazy<Task> template = new(MakeTemplate);
 
     /// <summary>Browsers that a class is done with, wiped clean, for the next one.</summary>
     private static readonly ConcurrentBag<Browser> idle = [];
     private readonly List<Browser> browsers = [];
     private string database = "";
-    private Process? server;
+    private WebApplicationFactory<Program>? server;
 
     /// <summary>A browser, what it was opened for, and the test that has it.</summary>
     private sealed record Browser(IWebDriver Driver, int Width, int Height, bool Dark, string Test);
@@ -38,26 +38,34 @@ public sealed class BrowserSession : IAsyncLifetime
     {
         await template.Value;
         database = $"browser_{Guid.NewGuid():n}";
-        await Create($"{database} template {Template}");
-        (server, Address) = await Serve(database);
+        await TestDatabase.Create(database, Template);
+        Serve(Ports.Free());
     }
 
-    /// <summary>Ends the server as a power cut would.</summary>
+    /// <summary>Ends the server without a word to those who are at it.</summary>
     public async Task CutOff()
     {
-        await Stop(server!);
+        await server!.Services.GetRequiredService<IHost>().StopAsync(new CancellationToken(canceled: true));
+        await server.DisposeAsync();
         server = null;
     }
 
     /// <summary>Starts it again where it was.</summary>
-    public async Task StartAgain() => (server, _) = await Serve(database, Address);
+    public void StartAgain() => Serve(new Uri(Address).Port);
+
+    private void Serve(int port)
+    {
+        server = Served.Start(database, port);
+        Address = $"http://127.0.0.1:{port}";
+    }
 
     public async ValueTask DisposeAsync()
     {
         foreach (var browser in browsers)
             PutAside(browser);
         if (server is not null)
-            await Stop(server);
+            await CutOff();
+        await TestDatabase.LetGo(database);
     }
 
     private void PutAside(Browser browser)
@@ -88,52 +96,12 @@ public sealed class BrowserSession : IAsyncLifetime
     /// <summary>Making tables and the demo takes seconds; it is done once, and every class of tests gets a copy.</summary>
     private static async Task MakeTemplate()
     {
-        await Create(Template);
-        var (first, _) = await Serve(Template);
-        await Stop(first);
-    }
-
-    private static async Task Create(string database)
-    {
-        await using var db = new NpgsqlConnection(root);
-        await db.OpenAsync(TestContext.Current.CancellationToken);
-        await using var create = new NpgsqlCommand($"create database {database}", db);
-        await create.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
-    }
-
-    private static async Task<(Process Server, string Address)> Serve(string database, string? at = null)
-    {
-        var address = at ?? $"http://127.0.0.1:{Ports.Free()}";
-        var start = new ProcessStartInfo("dotnet") { UseShellExecute = false, RedirectStandardOutput = true, RedirectStandardError = true };
-        foreach (var argument in new[] { Needed("LOWFELL_TEST_SERVER"), "--urls", address })
-            start.ArgumentList.Add(argument);
-        start.Environment["Lowfell__Database"] = new NpgsqlConnectionStringBuilder(root) { Database = database }.ConnectionString;
-        start.Environment["ASPNETCORE_CONTENTROOT"] = Needed("LOWFELL_TEST_CONTENT");
-        var server = Process.Start(start)!;
-        server.OutputDataReceived += (_, _) => { };
-        server.ErrorDataReceived += (_, _) => { };
-        server.BeginOutputReadLine();
-        server.BeginErrorReadLine();
-        using var http = new HttpClient();
-        await Until(async () =>
+        await TestDatabase.Create(Template);
+        await using (Served.Start(Template))
         {
-            try
-            {
-                return (await http.GetAsync(address + "/health", TestContext.Current.CancellationToken)).IsSuccessStatusCode;
-            }
-            catch (HttpRequestException)
-            {
-                return false;
-            }
-        });
-        return (server, address);
-    }
+        }
 
-    private static async Task Stop(Process server)
-    {
-        server.Kill(entireProcessTree: true);
-        await server.WaitForExitAsync(CancellationToken.None);
-        server.Dispose();
+        await TestDatabase.LetGo(Template);
     }
 
     /// <summary>A browser that knows nothing: a new one, or one that an earlier test is done with, wiped clean.</summary>
@@ -266,17 +234,5 @@ public sealed class BrowserSession : IAsyncLifetime
         // A painter who has said once that an edit of a shared stack is for all its zones; who is asked again forgets it (Page.AskAgain).
         driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = "try { if (location.protocol === 'http:') localStorage.setItem('lowfell.shared', 'all') } catch { }" });
         return driver;
-    }
-
-    private static string Needed(string name) =>
-        Environment.GetEnvironmentVariable(name) ?? throw new InvalidOperationException("Run these tests with ./lowfell test.");
-
-    private static async Task Until(Func<Task<bool>> condition)
-    {
-        using var late = CancellationTokenSource.CreateLinkedTokenSource(TestContext.Current.CancellationToken);
-        late.CancelAfter(TimeSpan.FromMinutes(1));
-        using var again = new PeriodicTimer(TimeSpan.FromMilliseconds(100));
-        while (!await condition())
-            await again.WaitForNextTickAsync(late.Token);
     }
 }

@@ -13,7 +13,7 @@ public sealed class Page(IWebDriver driver)
 
     public T Wait<T>(Func<IWebDriver, T> condition)
     {
-        var wait = new WebDriverWait(Driver, TimeSpan.FromSeconds(20)) { PollingInterval = TimeSpan.FromMilliseconds(40) };
+        var wait = new WebDriverWait(Driver, TimeSpan.FromSeconds(40)) { PollingInterval = TimeSpan.FromMilliseconds(40) };
         wait.IgnoreExceptionTypes(typeof(InvalidOperationException), typeof(StaleElementReferenceException), typeof(NoSuchElementException), typeof(ElementClickInterceptedException), typeof(ElementNotInteractableException));
         try
         {

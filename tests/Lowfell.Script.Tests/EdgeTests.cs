@@ -7,7 +7,7 @@ namespace Lowfell.Script.Tests;
 
 /// <summary>At the edges of what the script runs: secrets, logs, copies on a disk that fails, and memory.</summary>
 [System.Runtime.Versioning.SupportedOSPlatform("linux")]
-public sealed class EdgeTests
+public sealed class EdgeTests(Begun begun)
 {
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 
@@ -63,7 +63,7 @@ public sealed class EdgeTests
     [Fact]
     public async Task Logs_roll_while_it_runs()
     {
-        await using var place = new Place();
+        await using var place = await begun.Copy();
         await place.Start("env", "LOWFELL_LOG_BYTES=300", "LOWFELL_COPY_EVERY=0.2", "LOWFELL_COPIES=0");
         await Place.Until(() => Task.FromResult(File.Exists(Path.Combine(place.Data, "postgres.log.1"))));
         Assert.True(await place.Answers());
@@ -77,7 +77,7 @@ public sealed class EdgeTests
     [Fact]
     public async Task A_disk_that_fails_is_not_tried_every_minute()
     {
-        await using var place = new Place();
+        await using var place = await begun.Copy();
         var copies = Path.Combine(place.Data, "copies");
         Directory.CreateDirectory(copies);
         string[] apart = Environment.UserName == "root" ? ["unshare", "-m"] : ["unshare", "-c", "-m", "--keep-caps"];
@@ -131,7 +131,7 @@ public sealed class EdgeTests
     [Fact]
     public async Task Six_hostile_files_at_once_take_little_memory_and_give_it_back()
     {
-        await using var place = new Place();
+        await using var place = await begun.Copy();
         await place.Start();
         var workshop = (await place.Get("/api/workshops"))[0]!["id"];
         var server = place.Processes("Lowfell.Server").First();

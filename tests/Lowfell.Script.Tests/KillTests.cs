@@ -3,14 +3,14 @@ using System.Diagnostics;
 namespace Lowfell.Script.Tests;
 
 /// <summary>Backends, server and postmaster are killed under eight writers and four tablets at the bench: nothing is lost, nothing is there twice, sums are exact.</summary>
-public sealed class KillTests
+public sealed class KillTests(Begun begun)
 {
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 
     [Fact]
     public async Task Whatever_is_killed_every_write_counts_once()
     {
-        await using var place = new Place();
+        await using var place = await begun.Copy();
         var script = await place.Start();
         var writers = new Writers(place);
         await writers.Prepare();

@@ -4,37 +4,76 @@ using System.Text;
 namespace Lowfell.Script.Tests;
 
 /// <summary>A data folder with the demo in it and something of its own, at rest, with a backup of it.</summary>
-public sealed class Kept : IAsyncLifetime
+public sealed class Kept(Begun begun) : IAsyncLifetime
 {
-    public Place Place { get; } = new();
+    public Place Place { get; private set; } = null!;
     public string Backup => Place.Data + ".backup";
 
     public async ValueTask InitializeAsync()
     {
+        Place = await begun.Copy();
         await Place.Start();
         Assert.Equal(201, (await Place.Send(HttpMethod.Post, "/api/workshops", new { name = "Attic bench" })).Status);
         Assert.Contains("everything is in", (await Place.Run("backup", Backup)).Text);
+        foreach (var (name, sql) in otherwise)
+            await Make(name, sql);
         Assert.Equal(0, (await Place.Run("stop")).Code);
+    }
+
+    /// <summary>Where what only a crafted backup could do would leave its mark.</summary>
+    public string Proof => Place.Data + ".proof";
+
+    private readonly (string Name, Func<Kept, string[]> Sql)[] otherwise =
+    [
+        ("newer", _ => ["insert into \"__EFMigrationsHistory\" values ('29990101000000_Later', '10.0.0')"]),
+        ("crafted", kept =>
+        [
+            $"create function act() returns trigger language plpgsql as $$ begin execute 'copy (select 1) to program ''touch {kept.Proof}'''; return null; end $$",
+            "create trigger act after insert on workshops for each row execute function act()",
+            "alter table workshops enable always trigger act",
+        ]),
+        ("other", _ => ["create schema other", "create view other.look as select 1 as one"]),
+    ];
+
+    /// <summary>A backup as this version writes it, of a database that something was done to first.</summary>
+    public string Made(string name) => $"{Place.Data}.{name}";
+
+    private async Task Make(string name, Func<Kept, string[]> sql)
+    {
+        await Place.Ask<object>("create database made");
+        var archive = Made(name) + ".archive";
+        string[] As(string program, params string[] more) =>
+            ["env", $"PGPASSWORD={File.ReadAllText(Path.Combine(Place.Data, "database-password")).Trim()}", $"{Place.Programs}/{program}", "-h", "127.0.0.1", "-p", $"{Place.Port}", "-U", "lowfell", "--no-owner", "--no-acl", .. more];
+        await Place.Command(As("pg_dump", "-Fc", "-f", archive, "lowfell"));
+        await Place.Command(As("pg_restore", "-d", "made", archive));
+        foreach (var statement in sql(this))
+            await Place.Ask<object>(statement, "made");
+        await Place.Command(As("pg_dump", "-Fc", "-f", archive, "made"));
+        await Place.Ask<object>("drop database made");
+        var bytes = await File.ReadAllBytesAsync(archive);
+        File.Delete(archive);
+        var (_, migration) = FirstLine(await File.ReadAllBytesAsync(Backup));
+        await File.WriteAllBytesAsync(Made(name), [.. Encoding.ASCII.GetBytes($"lowfell-backup 1 {migration} {Convert.ToHexStringLower(SHA256.HashData(bytes))}\n"), .. bytes]);
+    }
+
+    /// <summary>Where a backup's own line ends, and the migration that it names.</summary>
+    public static (int End, string Migration) FirstLine(byte[] bytes)
+    {
+        var end = Array.IndexOf(bytes, (byte)'\n') + 1;
+        return (end, Encoding.ASCII.GetString(bytes[..end]).Split(' ')[2]);
     }
 
     public async ValueTask DisposeAsync()
     {
-        File.Delete(Backup);
+        foreach (var file in otherwise.Select(o => Made(o.Name)).Append(Backup))
+            File.Delete(file);
         await Place.DisposeAsync();
     }
 }
 
 /// <summary>Nine backups, each ending as promised: what is good comes back, what is not is refused before anything is touched.</summary>
-public sealed class RestoreTests : IClassFixture<Kept>
+public sealed class RestoreTests(Kept kept) : IClassFixture<Kept>
 {
-    private readonly Kept kept;
-
-    public RestoreTests(Kept kept)
-    {
-        this.kept = kept;
-        Newest = kept.Backup;
-    }
-
     private const string Ours = "Attic bench, Fen Row bench";
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 
@@ -64,38 +103,6 @@ public sealed class RestoreTests : IClassFixture<Kept>
         return (place, await File.ReadAllBytesAsync(kept.Backup, Stop), Path.Combine(place.Data, "given.backup"));
     }
 
-    /// <summary>A backup as this version writes it, of a database that something was done to first.</summary>
-    private static async Task<string> Made(Place place, params string[] sql)
-    {
-        await place.Start();
-        await place.Ask<object>("create database made");
-        var archive = Path.Combine(place.Data, "made.archive");
-        string[] As(string program, params string[] more) =>
-            ["env", $"PGPASSWORD={File.ReadAllText(Path.Combine(place.Data, "database-password")).Trim()}", $"{Place.Programs}/{program}", "-h", "127.0.0.1", "-p", $"{place.Port}", "-U", "lowfell", "--no-owner", "--no-acl", .. more];
-        await place.Command(As("pg_dump", "-Fc", "-f", archive, "lowfell"));
-        await place.Command(As("pg_restore", "-d", "made", archive));
-        foreach (var statement in sql)
-            await place.Ask<object>(statement, "made");
-        await place.Command(As("pg_dump", "-Fc", "-f", archive, "made"));
-        await place.Ask<object>("drop database made");
-        await place.Run("stop");
-        var bytes = await File.ReadAllBytesAsync(archive, Stop);
-        var file = Path.Combine(place.Data, "made.backup");
-        var (_, migration) = FirstLine(await File.ReadAllBytesAsync(Newest, Stop));
-        await File.WriteAllBytesAsync(file, [.. Encoding.ASCII.GetBytes($"lowfell-backup 1 {migration} {Convert.ToHexStringLower(SHA256.HashData(bytes))}\n"), .. bytes], Stop);
-        return file;
-    }
-
-    /// <summary>A backup of this version: its first line says at which migration.</summary>
-    private static string Newest { get; set; } = "";
-
-    /// <summary>Where a backup's own line ends, and the migration that it names.</summary>
-    private static (int End, string Migration) FirstLine(byte[] bytes)
-    {
-        var end = Array.IndexOf(bytes, (byte)'\n') + 1;
-        return (end, Encoding.ASCII.GetString(bytes[..end]).Split(' ')[2]);
-    }
-
     /// <summary>Its first line is not believed where what is in it says otherwise.</summary>
     [Theory]
     [InlineData("29990101000000_Later", "newer Lowfell")]
@@ -104,7 +111,7 @@ public sealed class RestoreTests : IClassFixture<Kept>
     {
         var (place, bytes, file) = await Begin();
         await using var ended = place;
-        var (end, migration) = FirstLine(bytes);
+        var (end, migration) = Kept.FirstLine(bytes);
         await File.WriteAllBytesAsync(file, [.. Encoding.ASCII.GetBytes(Encoding.ASCII.GetString(bytes[..end]).Replace(migration, named, StringComparison.Ordinal)), .. bytes[end..]], Stop);
         await Refused(place, file, why);
     }
@@ -216,8 +223,7 @@ public sealed class RestoreTests : IClassFixture<Kept>
     public async Task A_newer_one_is_refused()
     {
         await using var place = await kept.Place.Copy();
-        var file = await Made(place, "insert into \"__EFMigrationsHistory\" values ('29990101000000_Later', '10.0.0')");
-        await Refused(place, file, "newer Lowfell");
+        await Refused(place, kept.Made("newer"), "newer Lowfell");
     }
 
     [Theory]
@@ -255,17 +261,11 @@ public sealed class RestoreTests : IClassFixture<Kept>
     public async Task A_crafted_one_runs_nothing_and_is_refused()
     {
         await using var place = await kept.Place.Copy();
-        var proof = Path.Combine(place.Data, "proof");
-        var file = await Made(place,
-            $"create function act() returns trigger language plpgsql as $$ begin execute 'copy (select 1) to program ''touch {proof}'''; return null; end $$",
-            "create trigger act after insert on workshops for each row execute function act()",
-            "alter table workshops enable always trigger act");
-        await Refused(place, file, "made up");
-        Assert.False(File.Exists(proof));
+        await Refused(place, kept.Made("crafted"), "made up");
+        Assert.False(File.Exists(kept.Proof));
 
         // The same with a language and a program of its own in the list of what it holds.
-        file = await Made(place, "create schema other", "create view other.look as select 1 as one");
-        await Refused(place, file, "no backup of Lowfell has");
+        await Refused(place, kept.Made("other"), "no backup of Lowfell has");
     }
 
     [Fact]

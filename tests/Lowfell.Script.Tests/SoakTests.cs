@@ -3,7 +3,7 @@ using System.Globalization;
 namespace Lowfell.Script.Tests;
 
 /// <summary>Many things at once, for a while, with everything going wrong that can: <c>./lowfell soak [minutes] [seed]</c>; a little of it with every run of the tests.</summary>
-public sealed class SoakTests
+public sealed class SoakTests(Begun begun)
 {
     private const double UsualMinutes = 0.4;
 
@@ -19,6 +19,7 @@ public sealed class SoakTests
         var ownDisk = (await Place.Wait(place.Launch("mount", "-t", "tmpfs", "-o", "size=900m,mode=755", "tmpfs", place.Data))).Code == 0;
         try
         {
+            await begun.Into(place);
             await place.Start();
             using var week = new Week(place, seed, ownDisk);
             await week.Begin();

@@ -10,9 +10,10 @@ namespace Lowfell.Script.Tests;
 /// <param name="place">Where they work.</param>
 /// <param name="other">Another server of the same database, to which a tablet turns that gets no answer; half of them begin there.</param>
 /// <param name="atOnce">The most events in one sending.</param>
-public sealed class Tablets(Place place, Place? other = null, int atOnce = 60)
+/// <param name="eventsEach">What each of them has to tell.</param>
+public sealed class Tablets(Place place, Place? other = null, int atOnce = 60, int eventsEach = 500)
 {
-    public const int Count = 4, EventsEach = 500;
+    public const int Count = 4;
     private static readonly string[] kinds = ["begun", "given", "given", "paused", "wiped", "noted", "mishap", "hot air"];
     private string path = "", zone = "";
     private string[] layers = [], pieces = [];
@@ -42,7 +43,7 @@ public sealed class Tablets(Place place, Place? other = null, int atOnce = 60)
     private async Task Tablet(int n)
     {
         var random = new Random(n);
-        var events = Enumerable.Range(1, EventsEach).Select(number => new JsonObject
+        var events = Enumerable.Range(1, eventsEach).Select(number => new JsonObject
         {
             ["id"] = Guid.NewGuid(),
             ["number"] = number,
@@ -53,7 +54,7 @@ public sealed class Tablets(Place place, Place? other = null, int atOnce = 60)
             ["pieceIds"] = new JsonArray(pieces.Where(_ => random.Next(8) == 0).DefaultIfEmpty(pieces[0]).Select(p => (JsonNode)p).ToArray()),
         }).ToList();
         var at = other is not null && n % 2 == 1 ? other : place;
-        for (var from = 0; from < EventsEach;)
+        for (var from = 0; from < eventsEach;)
         {
             var batch = new JsonArray(events.Skip(from).Take(random.Next(1, atOnce)).Select(e => e.DeepClone()).ToArray());
             var (status, answer, _) = await at.Send(HttpMethod.Post, path + "/events", new JsonObject { ["sentAt"] = DateTimeOffset.UtcNow, ["events"] = batch }, patience: random.Next(8) == 0 ? TimeSpan.FromMilliseconds(15) : TimeSpan.FromSeconds(20), device: $"tablet {n}");
@@ -76,7 +77,7 @@ public sealed class Tablets(Place place, Place? other = null, int atOnce = 60)
     public async Task Exact()
     {
         Assert.True(lost > 0, "answers were lost on the way");
-        Assert.Equal(Count * EventsEach, await place.Ask<long>("select count(*) from work_events where device like 'tablet %'"));
+        Assert.Equal(Count * eventsEach, await place.Ask<long>("select count(*) from work_events where device like 'tablet %'"));
         Assert.Equal(0L, await place.Ask<long>("select count(*) from bench_refusals"));
         Assert.Equal(0L, await place.Ask<long>("select count(*) from (select device_number - row_number() over (partition by device order by sequence) as off from work_events where device like 'tablet %') n where off <> 0"));
         var (status, rebuilt, _) = await place.Send(HttpMethod.Post, path + "/rebuild", new { });

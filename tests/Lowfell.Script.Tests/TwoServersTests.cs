@@ -3,7 +3,7 @@ using System.Diagnostics;
 namespace Lowfell.Script.Tests;
 
 /// <summary>Two servers before one database, and one of them is killed: whoever is at the other notices nothing, whoever was at it goes on there.</summary>
-public sealed class TwoServersTests
+public sealed class TwoServersTests(Begun begun)
 {
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
     private static readonly TimeSpan goesOnWithin = TimeSpan.FromSeconds(3);
@@ -11,11 +11,11 @@ public sealed class TwoServersTests
     [Fact]
     public async Task One_of_two_servers_is_killed_and_the_devices_go_on_by_themselves()
     {
-        await using var first = new Place();
+        await using var first = await begun.Copy();
         await first.Start();
         await using var second = new Place { Database = await first.Serving(), Demo = false };
         var script = await second.Start();
-        var tablets = new Tablets(first, second, atOnce: 12);
+        var tablets = new Tablets(first, second, atOnce: 6, eventsEach: 150);
         await tablets.Prepare();
         var work = tablets.Work();
         await Place.Until(() => Task.FromResult(tablets.Answered.Count > 60 || work.IsFaulted), () => $"{tablets.Answered.Count} answers");
@@ -41,7 +41,7 @@ public sealed class TwoServersTests
     [Fact]
     public async Task A_server_with_few_rights_starts_on_data_that_the_owner_brought_up_to_it()
     {
-        await using var home = new Place();
+        await using var home = await begun.Copy();
         await home.Start();
 
         // A database of one's own: made by the owner, brought up by the command, served by the role that may do nothing else.

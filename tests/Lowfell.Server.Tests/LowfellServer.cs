@@ -3,7 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Lowfell.Store;
 using Lowfell.Store.Demo;
-using Microsoft.AspNetCore.Hosting;
+using Lowfell.Tests;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
@@ -16,13 +16,8 @@ public sealed class LowfellServer : IAsyncLifetime
 {
     private const string Template = "lowfell_template";
     private static readonly Lazy<Task> template = new(MakeTemplate);
-    private static readonly string root = Environment.GetEnvironmentVariable("LOWFELL_TEST_DATABASE")
-        ?? throw new InvalidOperationException("Run these tests with ./lowfell test, which starts a throw-away PostgreSQL.");
-
-    /// <summary>What every server of these tests is given: those before one database share it.</summary>
-    private static readonly string secret = Path.Combine(Directory.CreateTempSubdirectory("lowfell-secret-").FullName, "own");
-
     private WebApplicationFactory<Program>? factory;
+    private string name = "";
 
     /// <summary>The database as its owner reaches it, and as the server does.</summary>
     public string Connection { get; private set; } = "";
@@ -46,23 +41,16 @@ public sealed class LowfellServer : IAsyncLifetime
     private async Task Clone()
     {
         await template.Value;
-        var name = $"test_{Guid.NewGuid():n}";
-        await Execute(root, $"create database {name} template {Template} owner {Owner}");
-        Connection = As(Owner, name);
-        Serving = As(Serve, name);
+        name = $"test_{Guid.NewGuid():n}";
+        await TestDatabase.Create(name, Template);
+        Connection = TestDatabase.As(TestDatabase.Owner, name);
+        Serving = TestDatabase.As(TestDatabase.Serve, name);
     }
 
     /// <summary>A server over this database, beside any others.</summary>
     public (WebApplicationFactory<Program> Factory, HttpClient Http) Start(Action<IServiceCollection>? with = null, (string Key, string Value)[]? settings = null)
     {
-        var another = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
-        {
-            b.UseSetting("Lowfell:Database", Serving).UseSetting("Lowfell:Owner", Connection).UseSetting("urls", "http://127.0.0.1:0").UseSetting("Lowfell:Secret", secret).ConfigureServices(s => with?.Invoke(s));
-            foreach (var (key, value) in settings ?? [])
-                b.UseSetting(key, value);
-        });
-        another.UseKestrel(0);
-        another.StartServer();
+        var another = Served.Start(name, 0, with, settings ?? []);
         return (another, another.CreateClient());
     }
 
@@ -71,13 +59,7 @@ public sealed class LowfellServer : IAsyncLifetime
         Http.Dispose();
         if (factory is not null)
             await factory.DisposeAsync();
-
-        // What is idle of them would be in the way of those that come after.
-        foreach (var connection in new[] { Connection, Serving, Server.Http.Pool.Of(Serving) })
-        {
-            await using var line = new NpgsqlConnection(connection);
-            NpgsqlConnection.ClearPool(line);
-        }
+        await TestDatabase.LetGo(name);
     }
 
     /// <summary>A reader of sets of its own, with nothing read yet.</summary>
@@ -91,20 +73,14 @@ public sealed class LowfellServer : IAsyncLifetime
     /// <summary>A new database with nothing in it, as its owner reaches it.</summary>
     public async Task<string> Empty()
     {
-        var name = $"test_{Guid.NewGuid():n}";
-        await Execute(root, $"create database {name} owner {Owner}");
-        return As(Owner, name);
+        var empty = $"test_{Guid.NewGuid():n}";
+        await TestDatabase.Create(empty);
+        return TestDatabase.As(TestDatabase.Owner, empty);
     }
 
     public LowfellDb Db() => new(LowfellDb.Options(Connection));
 
-    public static async Task Execute(string connection, string sql)
-    {
-        await using var db = new NpgsqlConnection(connection);
-        await db.OpenAsync();
-        await using var command = new NpgsqlCommand(sql, db);
-        await command.ExecuteNonQueryAsync();
-    }
+    public static Task Execute(string connection, string sql) => TestDatabase.Execute(connection, sql);
 
     public async Task<JsonNode> Get(string path) => (await Http.GetFromJsonAsync<JsonNode>(path, TestContext.Current.CancellationToken))!;
 
@@ -130,19 +106,12 @@ public sealed class LowfellServer : IAsyncLifetime
         return entry["zones"]!.AsArray().Single(z => z!["name"]!.GetValue<string>() == zone)!["id"]!.GetValue<Guid>();
     }
 
-    private const string Owner = "lowfell_owner", Serve = "lowfell_serve", Password = "only for tests";
-
-    private static string As(string role, string database) =>
-        new NpgsqlConnectionStringBuilder(root) { Username = role, Password = Password, Database = database, IncludeErrorDetail = true, MaxPoolSize = 20 }.ConnectionString;
-
     private static async Task MakeTemplate()
     {
-        foreach (var role in new[] { Owner, Serve })
-            await Execute(root, $"do $$ begin create role {role} login password '{Password}'; exception when duplicate_object then alter role {role} password '{Password}'; end $$");
-        await Execute(root, $"create database {Template} owner {Owner}");
-        await using var db = new LowfellDb(LowfellDb.Options(new NpgsqlConnectionStringBuilder(As(Owner, Template)) { Pooling = false }.ConnectionString));
+        await TestDatabase.Create(Template);
+        await using var db = new LowfellDb(LowfellDb.Options(new NpgsqlConnectionStringBuilder(TestDatabase.As(TestDatabase.Owner, Template)) { Pooling = false }.ConnectionString));
         await db.Database.MigrateAsync();
-        await ServingRole.Grant(db, Serve, CancellationToken.None);
+        await ServingRole.Grant(db, TestDatabase.Serve, CancellationToken.None);
         await DemoSet.LoadIfNew(db, new DateTimeOffset(2026, 11, 1, 12, 0, 0, TimeSpan.Zero));
     }
 }

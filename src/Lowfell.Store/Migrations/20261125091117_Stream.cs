@@ -1,4 +1,5 @@
 using System;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 
@@ -7,7 +8,9 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace Lowfell.Store.Migrations
 {
     /// <inheritdoc />
-    public partial class Stream : Migration
+    [DbContext(typeof(LowfellDb))]
+    [Migration("20261125091117_Stream")]
+    public partial class Stream : PastMigration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)

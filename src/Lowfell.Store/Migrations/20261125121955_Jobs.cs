@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -5,7 +6,9 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace Lowfell.Store.Migrations
 {
     /// <inheritdoc />
-    public partial class Jobs : Migration
+    [DbContext(typeof(LowfellDb))]
+    [Migration("20261125121955_Jobs")]
+    public partial class Jobs : PastMigration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)

@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -5,7 +6,9 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace Lowfell.Store.Migrations
 {
     /// <inheritdoc />
-    public partial class MovingAir : Migration
+    [DbContext(typeof(LowfellDb))]
+    [Migration("20261126093946_MovingAir")]
+    public partial class MovingAir : PastMigration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)

@@ -1,4 +1,5 @@
 using System;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 
@@ -7,7 +8,9 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace Lowfell.Store.Migrations
 {
     /// <inheritdoc />
-    public partial class Journal : Migration
+    [DbContext(typeof(LowfellDb))]
+    [Migration("20261126112156_Journal")]
+    public partial class Journal : PastMigration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)

@@ -1,4 +1,5 @@
 using System;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -6,7 +7,9 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace Lowfell.Store.Migrations
 {
     /// <inheritdoc />
-    public partial class Recipes : Migration
+    [DbContext(typeof(LowfellDb))]
+    [Migration("20261126143201_Recipes")]
+    public partial class Recipes : PastMigration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)

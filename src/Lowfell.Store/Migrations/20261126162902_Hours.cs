@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -5,7 +6,9 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace Lowfell.Store.Migrations
 {
     /// <inheritdoc />
-    public partial class Hours : Migration
+    [DbContext(typeof(LowfellDb))]
+    [Migration("20261126162902_Hours")]
+    public partial class Hours : PastMigration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)

@@ -1,4 +1,5 @@
 using System;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 
@@ -7,7 +8,9 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace Lowfell.Store.Migrations
 {
     /// <inheritdoc />
-    public partial class OtherDevices : Migration
+    [DbContext(typeof(LowfellDb))]
+    [Migration("20261127041511_OtherDevices")]
+    public partial class OtherDevices : PastMigration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)

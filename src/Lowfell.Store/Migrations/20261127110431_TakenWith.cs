@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -5,7 +6,9 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace Lowfell.Store.Migrations
 {
     /// <inheritdoc />
-    public partial class TakenWith : Migration
+    [DbContext(typeof(LowfellDb))]
+    [Migration("20261127110431_TakenWith")]
+    public partial class TakenWith : PastMigration
     {
         private static readonly (string Table, string Reference)[] TakenAlong =
         [

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Lowfell.Core.Trials;
 
 namespace Lowfell.Core.Tests.Trials;
@@ -117,10 +118,21 @@ public sealed class TrialLayoutTests
         return best;
     }
 
-    /// <summary>The fewest moves along one side, by going through all sequences of all combinations that keep outer stripes together.</summary>
+    /// <summary>Sides that were gone through already: the same factors in another order are the same side.</summary>
+    private static readonly ConcurrentDictionary<string, int> sides = [];
+
     private static int Side(List<FactorShape> factors, Func<int, bool> here)
     {
-        var along = Enumerable.Range(0, factors.Count).Where(here).ToArray();
+        var along = factors.Where((_, f) => here(f)).OrderBy(Words, StringComparer.Ordinal).ToList();
+        return sides.GetOrAdd(string.Join(" | ", along.Select(Words)), _ => Side(along));
+    }
+
+    private static string Words(FactorShape f) => $"{f.Levels} {f.None} {string.Join(',', f.Coats ?? [])}";
+
+    /// <summary>The fewest moves along one side, by going through all sequences of all combinations that keep outer stripes together.</summary>
+    private static int Side(List<FactorShape> factors)
+    {
+        var along = Enumerable.Range(0, factors.Count).ToArray();
         var best = along.Length == 0 ? 0 : int.MaxValue;
         foreach (var nested in Orders(along))
             foreach (var sequence in Sequences(factors, nested, 0))
