@@ -59,7 +59,7 @@ public abstract class AccessTests(BrowserSession session) : IClassFixture<Browse
             page.Go(view);
             page.Wait(d => d.Title.StartsWith(view, StringComparison.Ordinal));
             page.See("main h1");
-            page.Wait(d => !d.FindElement(By.TagName("main")).Text.Contains('…') || d.FindElements(By.CssSelector("main li, main [role=listitem], main table, main fieldset")).Count > 0);
+            page.Drawn();
             NothingCut(page, view);
             var opened = new HashSet<string>();
             var tabs = page.Driver.FindElements(By.CssSelector("main [role=tab]")).Count;

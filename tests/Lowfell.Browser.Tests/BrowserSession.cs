@@ -231,6 +231,9 @@ public sealed class BrowserSession : IAsyncLifetime
         service.SuppressInitialDiagnosticInformation = true;
         var driver = new ChromeDriver(service, options);
 
+        // What looks through a whole view takes its time on a machine that is busy with other things.
+        driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromMinutes(3);
+
         // A painter who has said once that an edit of a shared stack is for all its zones; who is asked again forgets it (Page.AskAgain).
         driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = "try { if (location.protocol === 'http:') localStorage.setItem('lowfell.shared', 'all') } catch { }" });
         return driver;

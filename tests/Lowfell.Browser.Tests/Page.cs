@@ -46,6 +46,10 @@ public sealed class Page(IWebDriver driver)
 
     public IWebElement SeeText(string tag, string text) => Wait(d => WithText(d, tag, text));
 
+    /// <summary>Waits until a view shows what it has, instead of saying that it is working it out.</summary>
+    public void Drawn() => Wait(d => (bool)((IJavaScriptExecutor)d).ExecuteScript(
+        "const view = document.querySelector('main'); return !!view && (!view.innerText.includes('…') || !!view.querySelector('li, [role=listitem], table, fieldset'))")!);
+
     public void Gone(string css) => Wait(d => d.FindElements(By.CssSelector(css)).Count == 0);
 
     public void Click(string css)

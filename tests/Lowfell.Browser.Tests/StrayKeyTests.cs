@@ -1,6 +1,7 @@
 using System.Text.Json.Nodes;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Support.UI;
 
 namespace Lowfell.Browser.Tests;
 
@@ -102,7 +103,18 @@ public sealed class StrayKeyTests(BrowserSession session) : IClassFixture<Browse
                 Click("nav[aria-label=Views] a", a => a.Text.Contains(view, StringComparison.Ordinal));
         }
 
-        return d.Title.StartsWith(view, StringComparison.Ordinal);
+        // It is on its way now: another click before it is there would begin anew.
+        try
+        {
+            new WebDriverWait(d, TimeSpan.FromSeconds(10)).Until(w => Arrived(w) || w.FindElements(By.CssSelector("[role=dialog], [role=menu], [role=listbox]")).Count > 0);
+        }
+        catch (WebDriverTimeoutException)
+        {
+            // A key that came late led elsewhere.
+        }
+
+        return Arrived(d);
+        bool Arrived(IWebDriver w) => w.Title.StartsWith(view, StringComparison.Ordinal);
     });
 
     /// <summary>Everything stored, by what it is: the layers of each zone, and what the other views show.</summary>

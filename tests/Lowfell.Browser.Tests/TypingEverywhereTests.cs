@@ -109,7 +109,7 @@ public abstract class TypingEverywhere(BrowserSession session)
             page.Go(view);
             page.Wait(d => d.Title.StartsWith(view, StringComparison.Ordinal));
             page.See("main h1, main section");
-            page.Wait(d => !d.FindElement(By.TagName("main")).Text.Contains('…') || d.FindElements(By.CssSelector("main li, main [role=listitem], main table, main fieldset")).Count > 0);
+            page.Drawn();
             TypeAll(page, view);
             Dialogs(page, view);
         }

@@ -8,9 +8,9 @@ internal sealed class OneAtATime(TimeProvider clock) : IDisposable
 {
     /// <summary>
     /// What the base library keeps of large buffers it lets go of half a minute after they were used last, when memory is collected, and the next
-    /// collection has them.
+    /// collection has them; on a machine that is busy with other things some of it was used last a little later.
     /// </summary>
-    private static readonly TimeSpan[] rounds = [TimeSpan.Zero, TimeSpan.FromSeconds(35), TimeSpan.FromSeconds(3)];
+    private static readonly TimeSpan[] rounds = [TimeSpan.Zero, TimeSpan.FromSeconds(35), TimeSpan.FromSeconds(3), TimeSpan.FromSeconds(8), TimeSpan.FromSeconds(8)];
 
     private readonly SemaphoreSlim turn = new(1);
     private int waiting, givingBack;

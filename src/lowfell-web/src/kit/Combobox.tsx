@@ -1,6 +1,7 @@
 import { Popover } from "radix-ui";
 import {
   useId,
+  useLayoutEffect,
   useMemo,
   useRef,
   useState,
@@ -40,6 +41,7 @@ export function Combobox<T extends string>(
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [open, setOpen] = useState(false);
+  const [picked, setPicked] = useState(0);
   // Which row is marked; null leaves it to what is typed.
   const [at, setAt] = useState<number | null>(0);
   const input = useRef<HTMLInputElement>(null);
@@ -70,10 +72,15 @@ export function Combobox<T extends string>(
   const pick = (option: Option<T> | undefined) => {
     setOpen(false);
     setTyped(null);
+    setPicked((n) => n + 1);
     if (option && option.value !== value) onChange(option.value);
-    // What is typed next stands for another choice.
-    requestAnimationFrame(() => document.activeElement === input.current && input.current?.select());
   };
+  // What is typed next stands for another choice. At once, with what is shown: a letter that comes before the next picture is drawn
+  // would be taken for what was there.
+  const rests = typed === null;
+  useLayoutEffect(() => {
+    if (rests && document.activeElement === input.current) input.current?.select();
+  }, [rests, picked, chosen?.text]);
   const onKeyDown = (e: KeyboardEvent) => {
     const step = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[e.key];
     if (step) {

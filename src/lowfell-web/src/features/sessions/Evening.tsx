@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import { minutes } from "../../shared/words";
 import { Block } from "./Block";
@@ -34,6 +35,8 @@ export function Evening(props: {
   const whole = into(session, session.end);
   const wet = drying(session, DRYING_SHOWN);
   const painters = hands(session);
+  // The list of an evening is drawn when somebody looks into it: there are as many as there are evenings.
+  const [looked, setLooked] = useState(false);
   return (
     <section
       aria-label={`${day(session.start)}, ${clock(session.start)}`}
@@ -90,22 +93,29 @@ export function Evening(props: {
           </div>
         </div>
       </div>
-      <details className="mt-1 text-xs md:ml-[116px]">
+      <details
+        className="mt-1 text-xs md:ml-[116px]"
+        onToggle={(e) => e.currentTarget.open && setLooked(true)}
+      >
         <summary className="inline-flex min-h-6 cursor-pointer items-center text-soft underline">
           {session.operations.length} to do, {minutes(session.handsOnMinutes)}; what to get ready
         </summary>
-        <Ready ready={session.ready} />
-        <ol className="mt-1">
-          {session.operations.map((o) => (
-            <Line key={o.id} o={o} plan={plan} painters={painters.length} open={props.open} />
-          ))}
-        </ol>
-        <Link
-          className="mt-1 inline-flex min-h-6 items-center underline"
-          to={`?sheet=${encodeURIComponent(session.start)}`}
-        >
-          Sheet to print
-        </Link>
+        {looked && (
+          <>
+            <Ready ready={session.ready} />
+            <ol className="mt-1">
+              {session.operations.map((o) => (
+                <Line key={o.id} o={o} plan={plan} painters={painters.length} open={props.open} />
+              ))}
+            </ol>
+            <Link
+              className="mt-1 inline-flex min-h-6 items-center underline"
+              to={`?sheet=${encodeURIComponent(session.start)}`}
+            >
+              Sheet to print
+            </Link>
+          </>
+        )}
       </details>
     </section>
   );
