@@ -119,7 +119,8 @@ lowfell_test() {
   SINCE=""
   if [ "${1:-}" = --changed ]; then
     SINCE=${2:-HEAD}
-    REACH=$(reach "$SINCE") || fail "there is no commit $SINCE."
+    git rev-parse --quiet --verify "$SINCE^{commit}" >/dev/null || fail "there is no commit $SINCE. Name one that git knows, or leave it out for the last one."
+    REACH=$(reach "$SINCE")
     [ -n "$REACH" ] || { say "nothing that has tests was changed since $SINCE."; echo "0 passed, 0 failed"; return 0; }
     say "what was changed since $SINCE reaches:"
     sed 's/^/  /' <<<"$REACH"

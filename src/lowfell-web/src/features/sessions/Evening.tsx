@@ -94,7 +94,7 @@ export function Evening(props: {
         </div>
       </div>
       <details
-        className="mt-1 text-xs md:ml-[116px]"
+        className="mt-1 text-xs open:relative open:z-20 open:bg-paper md:ml-[116px]"
         onToggle={(e) => e.currentTarget.open && setLooked(true)}
       >
         <summary className="inline-flex min-h-6 cursor-pointer items-center text-soft underline">
