@@ -276,4 +276,20 @@ public sealed class UnfitTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.Contains((await server.Get($"/api/log/{at.Set}"))["entries"]!.AsArray(), e => e!["guessed"]!.GetValue<bool>());
         await Agrees();
     }
+
+    /// <summary>Between laying and wiping an answer was slow, and the device thinks of its clock as 40 s less behind than before.</summary>
+    [Fact]
+    public async Task What_is_wiped_off_right_after_it_was_laid_is_off()
+    {
+        var (at, device) = (await At("Jetty section", "Timber"), await Device("jumps"));
+        JsonObject Told(string kind, double offsetMs) => device.Event(kind, at.Zone, at.Lines[7], [at.Pieces[1].Id], with: e => { e["toldAt"] = DateTimeOffset.UtcNow.AddMinutes(-2); e["offsetMs"] = offsetMs; });
+        var laid = Told("given", 40_000);
+        await device.Send(laid);
+        Assert.Contains((await server.Get(device.Path))["wet"]!.AsArray(), w => w!.Text("eventId") == laid["id"]!.GetValue<Guid>().ToString());
+        await device.Send(Told("wiped", 0));
+        var bench = await server.Get(device.Path);
+        Assert.DoesNotContain(bench["wet"]!.AsArray(), w => w!.Text("eventId") == laid["id"]!.GetValue<Guid>().ToString());
+        Assert.Equal(["wiped", "given"], bench["steps"]!.AsArray().Take(2).Select(s => s!.Text("kind")));
+        await Agrees();
+    }
 }

@@ -24,12 +24,24 @@ public sealed class ToldClock(DateTimeOffset now, ToldInstant sent)
     /// <summary>Older than this is no evening that somebody still has to tell of: of a clock that was set by the server, and of one that never was.</summary>
     private static readonly TimeSpan oldestKnown = TimeSpan.FromDays(400), oldest = TimeSpan.FromDays(60);
 
+    /// <summary>
+    /// What a device knows of its own clock moves by seconds from answer to answer, the more so where answers are slow. Instants that lie so
+    /// near to each other stand in the order in which it told them: what is wiped off was on before.
+    /// </summary>
+    public static readonly TimeSpan Near = TimeSpan.FromMinutes(1);
+
     private double SentOffsetMs => (now - sent.Wall).TotalMilliseconds;
 
     /// <summary>When it happened, by the server's clock, and whether that is only guessed.</summary>
     /// <param name="told">What the device says.</param>
     /// <param name="before">When what it told before this happened; a guess lies there.</param>
     public (DateTimeOffset At, bool Guessed) Of(ToldInstant told, DateTimeOffset? before)
+    {
+        var (at, guessed) = ByItself(told, before);
+        return (before is { } last && last <= now && last > at && last - at < Near ? last : at, guessed);
+    }
+
+    private (DateTimeOffset At, bool Guessed) ByItself(ToldInstant told, DateTimeOffset? before)
     {
         var at = Plus(told.Wall, Offset(told));
         if (at <= now + Slack && at >= now - (told.OffsetMs is null ? oldest : oldestKnown))

@@ -73,6 +73,17 @@ public sealed class ToldClockTests
     public void A_tablet_that_thinks_it_is_2020_is_put_right_by_what_it_says_when_it_sends() =>
         Happened(10, new ToldClock(evening.AddMinutes(40), new(new DateTimeOffset(2020, 1, 1, 0, 40, 0, TimeSpan.Zero))).Of(new(new DateTimeOffset(2020, 1, 1, 0, 10, 0, TimeSpan.Zero)), null));
 
+    /// <summary>The clock is thought to be a few seconds more behind, then less: nothing is turned round by that; what lies farther back is.</summary>
+    [Fact]
+    public void What_one_device_tells_within_a_minute_keeps_its_order() => Gen.Select(Gen.Double[-59, 59], Gen.Double[0, 5]).Sample((seconds, later) =>
+    {
+        var sending = new ToldClock(evening.AddHours(1), new(evening.AddHours(1)));
+        var laid = sending.Of(new(evening, OffsetMs: 0), null).At;
+        var wiped = sending.Of(new(evening.AddSeconds(later), OffsetMs: seconds * 1000), laid).At;
+        Assert.Equal(Math.Max(0, later + seconds), (wiped - evening).TotalSeconds, 0.001);
+        Assert.Equal(evening.AddSeconds(-61), sending.Of(new(evening, OffsetMs: -61_000), laid).At);
+    });
+
     [Fact]
     public void No_instant_makes_it_fail_or_lie_ahead() => Gen.Select(Gen.DateTimeOffset, Gen.DateTimeOffset, Gen.Double, Gen.Double, Gen.Double, Gen.Bool).Sample((wall, sent, tick, offset, ahead, same) =>
         Assert.True(new ToldClock(evening, new(sent, epoch, 0)).Of(new(wall, same ? epoch : Guid.Empty, tick, offset, ahead), null).At <= evening));

@@ -23,6 +23,16 @@ function device(offMs: number, kept: Record<string, string> = {}) {
     sleep: (ms: number) => (now += ms),
     set: (to: number) => (off = to),
     ask: () => clock.learn(now, tick),
+    /** An answer that takes so long there and so long back. */
+    askSlowly: (there: number, back: number) => {
+      const asked = tick;
+      now += there;
+      tick += there;
+      const said = now;
+      now += back;
+      tick += back;
+      clock.learn(said, asked);
+    },
     right: () => now,
   };
 }
@@ -49,6 +59,24 @@ describe("the clock of a device at the bench", () => {
     const stamp = d.clock.stamp();
     expect(instant(stamp)).toBe(d.right());
     expect(stamp.aheadMs).toBeUndefined();
+  });
+
+  it("is not moved by answers that are slow, and by quicker ones only as far as they say", () => {
+    const d = device(HOUR);
+    d.ask();
+    for (const [there, back] of [
+      [0, 4000],
+      [4000, 0],
+      [1500, 2500],
+    ] as const) {
+      d.askSlowly(there, back);
+      expect(instant(d.clock.stamp())).toBe(d.right());
+    }
+    const unknown = device(0);
+    unknown.askSlowly(0, 4000);
+    expect(Math.abs(instant(unknown.clock.stamp()) - unknown.right())).toBeLessThanOrEqual(2000);
+    unknown.askSlowly(10, 100);
+    expect(Math.abs(instant(unknown.clock.stamp()) - unknown.right())).toBeLessThanOrEqual(100);
   });
 
   it("says by how much the clock ran ahead, where it may have slept", () => {

@@ -34,10 +34,14 @@ export class BenchClock {
     this.known = Number.isFinite(kept) ? { offsetMs: kept, wall: wall(), tick: ticks() } : null;
   }
 
-  /** The server said what time it is: half of the way there and back lies before it looked. */
+  /**
+   * The server said what time it is, and looked some time between the asking and now. What was known stays where that can be so: a slow
+   * answer says less of the time than a quick one did, and a clock that is moved at every answer turns round what is told.
+   */
   learn(serverNow: number, askedTick: number) {
-    const [wall, tick] = [this.wall(), this.ticks()];
-    const offsetMs = serverNow + (tick - askedTick) / 2 - wall;
+    const [wall, tick, was] = [this.wall(), this.ticks(), this.now()];
+    const [least, most] = [serverNow - wall, serverNow - wall + (tick - askedTick)];
+    const offsetMs = was ? Math.min(most, Math.max(least, was.offsetMs)) : (least + most) / 2;
     this.known = { offsetMs, wall, tick };
     this.store.setItem(OFFSET, String(offsetMs));
   }
