@@ -20,7 +20,7 @@ lanes_of() {
     tests/shared/*) echo server script browser ;;
     tests/old/*) echo server script ;;
     scripts/* | lowfell) echo script ;;
-    benchmarks/* | docs/* | *.md) ;;
+    benchmarks/* | tests/Lowfell.Mutants/* | docs/* | *.md) ;;
     *) echo "$LANES" ;;
   esac
 }

@@ -91,6 +91,15 @@ throw_away_cluster() {
   start_cluster -c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=200
 }
 
+# What tests have to know of the database and of where they run.
+test_settings() {
+  LOWFELL_TEST_DATABASE="Host=127.0.0.1;Port=$DB_PORT;Username=lowfell;Password=$(cat "$SECRET");Database=postgres"
+  LOWFELL_TEST_AXE=$PWD/$WEB/node_modules/axe-core/axe.min.js
+  LOWFELL_TEST_ROOT=$PWD
+  LOWFELL_TEST_PG_BIN=$PG_BIN
+  export LOWFELL_TEST_DATABASE LOWFELL_TEST_AXE LOWFELL_TEST_ROOT LOWFELL_TEST_PG_BIN
+}
+
 end_of_test() {
   wind_down
   [ -z "$TEST_DATA" ] || rm -rf "$TEST_DATA"
@@ -132,11 +141,7 @@ lowfell_test() {
   throw_away_cluster
   COUNTS=$TEST_DATA/counts TIMES=$TEST_DATA/times
   : >"$TIMES"; : >"$COUNTS"
-  LOWFELL_TEST_DATABASE="Host=127.0.0.1;Port=$DB_PORT;Username=lowfell;Password=$(cat "$SECRET");Database=postgres"
-  LOWFELL_TEST_AXE=$PWD/$WEB/node_modules/axe-core/axe.min.js
-  LOWFELL_TEST_ROOT=$PWD
-  LOWFELL_TEST_PG_BIN=$PG_BIN
-  export LOWFELL_TEST_DATABASE LOWFELL_TEST_AXE LOWFELL_TEST_ROOT LOWFELL_TEST_PG_BIN
+  test_settings
   page_lane &
   page=$!
   say "building the tests"
@@ -171,14 +176,34 @@ lowfell_soak() {
   [ "$code" -eq 0 ] && say "nothing was lost, nothing is there twice." || fail "something did not survive; it stands above."
 }
 
+# What is measured, each before a server and a database of its own. The page first: a machine that has just been worked hard draws fewer frames.
+BENCH_PARTS="page pieces core served cores log changes writes year"
+
+# lowfell_bench [PART ...] — every part, or one with what it is told.
 lowfell_bench() {
+  local part
   need_dotnet; need_node; need_setpriv; need_postgres; need_chromium
   build_web
   quietly dotnet build benchmarks/Lowfell.Benchmarks -c Release -v q --nologo || fail "the benchmarks did not build."
   throw_away_cluster
-  ensure_roles bench
-  run_server "$(free_port)" "$(connection bench $SERVE)" "$(connection bench $OWNER)" true "$DATA"
-  local port
-  port=$(tr '\0' '\n' <"/proc/$SERVER_PID/environ" | sed -n 's/^ASPNETCORE_URLS=//p')
-  LOWFELL_BENCH_URL=$port LOWFELL_BENCH_DATABASE=$(connection bench $OWNER) LOWFELL_BENCH_PROCESS=$SERVER_PID LOWFELL_BENCH_LOGS=$DATA dotnet benchmarks/Lowfell.Benchmarks/bin/Release/net10.0/Lowfell.Benchmarks.dll "$@"
+  if [ $# -gt 0 ]; then bench_part "$@"; return; fi
+  for part in $BENCH_PARTS; do
+    say "$part"
+    bench_part "$part"
+  done
+}
+
+# bench_part PART [TOLD...]
+bench_part() {
+  local url code=0
+  ensure_roles "bench_$1"
+  run_server "$(free_port)" "$(connection "bench_$1" "$SERVE")" "$(connection "bench_$1" "$OWNER")" true "$DATA"
+  url=$(tr '\0' '\n' <"/proc/$SERVER_PID/environ" | sed -n 's/^ASPNETCORE_URLS=//p')
+  LOWFELL_BENCH_URL=$url LOWFELL_BENCH_DATABASE=$(connection "bench_$1" "$OWNER") LOWFELL_BENCH_PROCESS=$SERVER_PID LOWFELL_BENCH_LOGS=$DATA \
+    dotnet benchmarks/Lowfell.Benchmarks/bin/Release/net10.0/Lowfell.Benchmarks.dll "$@" || code=$?
+  kill -TERM "$SERVER_PID" 2>/dev/null || true
+  wait "$SERVER_PID" 2>/dev/null || true
+  SERVER_PID=""
+  sql "drop database bench_$1 with (force)" postgres
+  [ "$code" -eq 0 ] || fail "measuring $1 did not come to its end."
 }

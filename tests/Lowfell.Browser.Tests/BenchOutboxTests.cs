@@ -163,11 +163,11 @@ public sealed class BenchOutboxTests(BrowserSession session) : IClassFixture<Bro
     public async Task A_clock_that_is_put_right_before_it_sends_moves_what_was_told(double offMs)
     {
         var (page, workshop) = (session.Open("/"), await Workshop());
-        session.OnEveryLoad(page, $"{{ const Real = Date; globalThis.offMs = {offMs.ToString(System.Globalization.CultureInfo.InvariantCulture)}; globalThis.Date = class extends Real {{ constructor(...a) {{ super(...(a.length ? a : [Real.now() + offMs])) }} static now() {{ return Real.now() + offMs }} }} }}");
+        session.OnEveryLoad(page, $"globalThis.offMs = {offMs.ToString(System.Globalization.CultureInfo.InvariantCulture)}; {Morning.Behind("-globalThis.offMs")}");
         page.Driver.Navigate().GoToUrl(session.Address + $"/bench/{workshop}");
         page.See("section[aria-label='What to do now'] h1");
         Offline(page, true);
-        var (words, told) = ($"by a clock that was {offMs} off", DateTimeOffset.UtcNow);
+        var (words, told) = ($"by a clock that was {offMs} off", Morning.Clock.GetUtcNow());
         Note(page, words);
         page.See("[data-waiting='1']");
         ((IJavaScriptExecutor)page.Driver).ExecuteScript("globalThis.offMs = 0");

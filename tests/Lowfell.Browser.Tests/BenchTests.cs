@@ -200,14 +200,14 @@ public sealed class BenchTests(BrowserSession session) : IClassFixture<BrowserSe
     {
         var path = await Path();
         var page = session.Open("/");
-        session.OnEveryLoad(page, "{ const Real = Date, off = 7 * 60000; globalThis.Date = class extends Real { constructor(...a) { super(...(a.length ? a : [Real.now() + off])) } static now() { return Real.now() + off } } }");
+        session.OnEveryLoad(page, Morning.Behind("-7 * 60000"));
         page.Driver.Navigate().GoToUrl(session.Address + path);
         var label = Label(page);
         page.Press("d");
         page.See($"[data-wet~='{label}']");
         Sent(page);
         var wet = (await Bench(path))["wet"]!.AsArray().First(w => w!["piece"]!.ToString() == label)!;
-        Assert.InRange((DateTimeOffset.UtcNow - wet["doneAt"]!.GetValue<DateTimeOffset>()).TotalMinutes, -0.1, 1);
+        Assert.InRange((Morning.Clock.GetUtcNow() - wet["doneAt"]!.GetValue<DateTimeOffset>()).TotalMinutes, -0.1, 1);
         page.Press("u");
         page.See($"[data-piece='{label}']");
         Sent(page);

@@ -55,7 +55,7 @@ public sealed class BrowserSession : IAsyncLifetime
 
     private void Serve(int port)
     {
-        server = Served.Start(database, port);
+        server = Served.Start(database, port, s => s.AddSingleton<TimeProvider>(Morning.Clock));
         Address = $"http://127.0.0.1:{port}";
     }
 
@@ -97,7 +97,7 @@ public sealed class BrowserSession : IAsyncLifetime
     private static async Task MakeTemplate()
     {
         await TestDatabase.Create(Template);
-        await using (Served.Start(Template))
+        await using (Served.Start(Template, with: s => s.AddSingleton<TimeProvider>(Morning.Clock)))
         {
         }
 
@@ -233,6 +233,8 @@ public sealed class BrowserSession : IAsyncLifetime
 
         // What looks through a whole view takes its time on a machine that is busy with other things.
         driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromMinutes(3);
+
+        driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = Morning.Clock.Script });
 
         // A painter who has said once that an edit of a shared stack is for all its zones; who is asked again forgets it (Page.AskAgain).
         driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = "try { if (location.protocol === 'http:') localStorage.setItem('lowfell.shared', 'all') } catch { }" });

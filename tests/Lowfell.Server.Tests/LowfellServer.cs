@@ -14,7 +14,7 @@ namespace Lowfell.Server.Tests;
 /// <summary>The real server on a loopback port over its own clone of one migrated database with the demo in it.</summary>
 public sealed class LowfellServer : IAsyncLifetime
 {
-    private const string Template = "lowfell_template";
+    private static readonly string Template = Environment.GetEnvironmentVariable("LOWFELL_TEST_TEMPLATE") ?? "lowfell_template";
     private static readonly Lazy<Task> template = new(MakeTemplate);
     private WebApplicationFactory<Program>? factory;
     private string name = "";
@@ -59,7 +59,7 @@ public sealed class LowfellServer : IAsyncLifetime
         Http.Dispose();
         if (factory is not null)
             await factory.DisposeAsync();
-        await TestDatabase.LetGo(name);
+        await TestDatabase.Drop(name);
     }
 
     /// <summary>A reader of sets of its own, with nothing read yet.</summary>
@@ -108,6 +108,8 @@ public sealed class LowfellServer : IAsyncLifetime
 
     private static async Task MakeTemplate()
     {
+        if (await TestDatabase.Exists(Template))
+            return;
         await TestDatabase.Create(Template);
         await using var db = new LowfellDb(LowfellDb.Options(new NpgsqlConnectionStringBuilder(TestDatabase.As(TestDatabase.Owner, Template)) { Pooling = false }.ConnectionString));
         await db.Database.MigrateAsync();

@@ -22,6 +22,14 @@ public static class TestDatabase
         await Execute(root, $"create database {name} {(template is null ? "" : $"template {template}")} owner {Owner}");
     }
 
+    public static async Task<bool> Exists(string name)
+    {
+        await using var db = new NpgsqlConnection(root);
+        await db.OpenAsync();
+        await using var command = new NpgsqlCommand("select exists (select from pg_database where datname = $1)", db) { Parameters = { new() { Value = name } } };
+        return (bool)(await command.ExecuteScalarAsync())!;
+    }
+
     public static async Task Execute(string connection, string sql)
     {
         await using var db = new NpgsqlConnection(connection);
@@ -38,6 +46,13 @@ public static class TestDatabase
             await using var line = new NpgsqlConnection(connection);
             NpgsqlConnection.ClearPool(line);
         }
+    }
+
+    /// <summary>Takes away a database that is done with.</summary>
+    public static async Task Drop(string name)
+    {
+        await LetGo(name);
+        await Execute(root, $"drop database if exists {name} with (force)");
     }
 
     private static async Task MakeRoles()

@@ -9,10 +9,10 @@ public static class Regions
     /// <summary>A line along an edge is so wide, and so much is left free along the rim of a handled base, since what lies nearer chips off, mm.</summary>
     public const double EdgeWidthMm = 2, RimMarginMm = 2;
 
-    /// <summary>Spots take in a tenth of a zone; some face always looks up a little.</summary>
     /// <summary>A ring around what stands on the ground; the edges that lead; one sunk line in three.</summary>
     private const double FeetShare = 0.15, LeadingShare = 0.4, LineShare = 0.3;
 
+    /// <summary>Spots take in a tenth of a zone; some face always looks up a little.</summary>
     private const double SpotsShare = 0.1, LeastUpward = 0.05, LeastWithinRim = 0.05;
 
     /// <summary>1 at the positions a region takes in, 0 at the others.</summary>

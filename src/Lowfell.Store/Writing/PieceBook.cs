@@ -41,20 +41,10 @@ public static class PieceBook
     {
         var mine = db.WorkEvents.Where(e => e.WorkshopId == workshop && e.Device == device && e.ZoneId != null && e.Kind != WorkKind.CarriedOver);
 
-        // Nothing is carried over a night, so that it is enough to begin after the last one.
-        var begin = from;
-        for (var back = TakenTimes.Night * 2; ; back *= 2)
-        {
-            var earlier = await mine.Where(e => e.At < begin && e.At >= from - back).OrderByDescending(e => e.At).Select(e => e.At).ToListAsync(stop);
-            var night = earlier.Prepend(from).Zip(earlier.Append(from - back)).FirstOrDefault(x => x.First - x.Second > TakenTimes.Night);
-            if (night == default)
-                continue;
-            begin = night.First;
-            break;
-        }
-
-        var events = await Read(mine.Where(e => e.At >= begin), db, stop);
-        var ids = await mine.Where(e => e.At >= begin).Select(e => e.Id).ToListAsync(stop);
+        var (at, sequence) = await Before(mine, from, db, stop);
+        var since = mine.Where(e => e.At > at || (e.At == at && e.Sequence >= sequence));
+        var events = await Read(since, db, stop);
+        var ids = await since.Select(e => e.Id).ToListAsync(stop);
         var rows = await db.TakenTimes.Where(t => ids.Contains(t.EventId)).ToDictionaryAsync(t => t.EventId, stop);
         var taken = TakenTimes.Of(events).ToDictionary(t => t.Event);
         db.RemoveRange(rows.Where(r => !taken.ContainsKey(r.Key)).Select(r => r.Value));
@@ -63,6 +53,39 @@ public static class PieceBook
             if (!rows.TryGetValue(time.Event, out var row))
                 db.Add(row = new TakenTimeRow { EventId = time.Event });
             (row.Pieces, row.Minutes, row.Counts) = (time.Pieces, Stored(time.Minutes), time.Counts);
+        }
+    }
+
+    /// <summary>
+    /// From which event on to go through, so that hands are on what they are on at an instant: where they went over to another layer the
+    /// last time before it, or the night before it, over which nothing is carried.
+    /// </summary>
+    private static async Task<(DateTimeOffset At, long Sequence)> Before(IQueryable<WorkEventRow> mine, DateTimeOffset from, LowfellDb db, CancellationToken stop)
+    {
+        var earlier = mine.Where(e => e.At < from);
+        if (await earlier.OrderByDescending(e => e.At).Select(e => (DateTimeOffset?)e.At).FirstOrDefaultAsync(stop) is not { } last || from - last > TakenTimes.Night)
+            return (from, 0);
+        var begun = await earlier.Where(e => e.Kind == WorkKind.Begun && !db.WorkEvents.Any(u => u.UndoesId == e.Id)).OrderByDescending(e => e.At).ThenByDescending(e => e.Sequence).Take(MostBegun).Select(e => new { e.At, e.Sequence, e.ZoneId, e.LineId }).ToListAsync(stop);
+        if (begun.Count == 0)
+            return (from, 0);
+        var over = begun.Zip(begun.Skip(1)).FirstOrDefault(b => (b.First.ZoneId, b.First.LineId) != (b.Second.ZoneId, b.Second.LineId)).First ?? (begun.Count < MostBegun ? begun[^1] : null);
+        if (over is not null && from - over.At <= TakenTimes.Night)
+            return (over.At, over.Sequence);
+        var night = await Night(earlier, from, stop);
+        return over is not null && over.At > night ? (over.At, over.Sequence) : (night, 0);
+    }
+
+    /// <summary>So many times something is begun before another is, at the most, before the night is looked for.</summary>
+    private const int MostBegun = 40;
+
+    /// <summary>The first event after the last night before an instant.</summary>
+    private static async Task<DateTimeOffset> Night(IQueryable<WorkEventRow> earlier, DateTimeOffset from, CancellationToken stop)
+    {
+        for (var back = TakenTimes.Night * 2; ; back *= 2)
+        {
+            var heard = await earlier.Where(e => e.At >= from - back).OrderByDescending(e => e.At).Select(e => e.At).ToListAsync(stop);
+            if (heard.Prepend(from).Zip(heard.Append(from - back)).FirstOrDefault(x => x.First - x.Second > TakenTimes.Night) is var night && night != default)
+                return night.First;
         }
     }
 

@@ -1,5 +1,6 @@
 using Lowfell.Core.Colour;
 using Lowfell.Core.Drying;
+using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
@@ -125,7 +126,20 @@ internal static class LimitCases
         yield return new("overthinned", "rounding of typed parts", 0.005, x => On(prime, ground with { Paint = [new MixPart(Brown with { MostThinnerShare = 0.5 }, Parts.One)], Dilution = new Dilution(Water, Parts.Of(0.5m - (decimal)x), Parts.Of(0.5m + (decimal)x)) }));
         yield return new("no-barrier", "a varnish coat that is a barrier", 0.5, x => On(prime, ground, Lay(Technique.Varnish, Satin, strength: x), pin, clean)) { Below = true };
         yield return new("wet-blend", "colours meet for, at 20 °C and 50 %", 10, x => On(Context(Zone(areaCm2: x / TechniqueTable.For(Technique.WetBlend, Tool.Brush).MinutesPerCm2)), prime, Mixed(Lay(Technique.WetBlend, Brown, 2) with { Tool = Tool.Brush }, Brown, Dark, 0.5)));
+        yield return new("cut-in-cost", "cutting in along a centimetre of joint", 0.06, CutIn) { Below = true };
         yield return new("coats-to-hide", "coats that are still offered", 5, x => On(prime, Lay(Technique.BaseCoat, Hiding((int)x)), matt)) { Counted = true, Below = true, Says = f => f.Remedies.Any(r => r.Id == "more-coats") };
+    }
+
+    /// <summary>Joints so long that cutting in at so many minutes a centimetre costs just what laying the recess colour first and dragging the other over it does.</summary>
+    private static Laid CutIn(double minutes)
+    {
+        var zone = Zone(areaCm2: 60);
+        var (recess, main) = (Lay(Technique.BaseCoat, Dark, region: Region.Recess), ground with { Tool = Tool.Airbrush });
+        var dragged = main with { Technique = Technique.Overbrush, Tool = Tool.Brush };
+        double By(Layer layer) => HandsOn.PerPiece(layer, zone);
+        var more = By(recess with { Region = Region.All }) + By(dragged) - By(main) - By(recess);
+        Assert.True(more > 0, $"{more}");
+        return On(Context(zone with { JointMm = more / minutes * 10 }) with { Pieces = 10 }, prime, main, recess);
     }
 
     /// <summary>A pale paint of which it takes so many coats over the usual primer.</summary>
@@ -148,6 +162,7 @@ internal static class LimitCases
         yield return new("light-buried", "contrast of the light left", 0.25, x => Where(s => On(prime, light, Lay(Technique.BaseCoat, Brown, strength: s), matt), v => PreShade.ShareLeft(v.Predictions, 1, v.Count), x, 0.02, 2)) { Below = true };
         yield return new("one-heavy-wash", "lightness taken out of the recesses", 40, x => Where(s => On(prime, pale, Lay(Technique.AllOverWash, Wash, strength: s)), v => v.Predictions.SeenWithin(2, Region.All).Recess.Lab.L - v.Predictions.SeenWithin(3, Region.All).Recess.Lab.L, x, 0.1, 3));
         yield return new("no-visible-change", "change of colour", 1, x => Where(s => On(prime, ground, Lay(Technique.Filter, WaterFilter, strength: s), matt), v => Change(v, 2), x, 0.001, 3)) { Below = true };
+        yield return new("no-visible-change", "nearer nobody looks", 0.1, x => Where(mm => On(prime, ground, Lay(Technique.Speckle, White) with { MarkMm = mm }, matt), v => Details.Judge(v.Predictions, 2, 0.9, 1)!.LostBeyondMetres, x, 0.002, 0.2)) { Below = true, Beside = 0.08, Says = f => f.Why.Contains("any distance", StringComparison.Ordinal) };
         var pots = (double x) => On(Context() with { Pots = [new PotUse(ground.Id, "A", [new MixPart(Brown, Parts.One)], null, ["A1"]), new PotUse(ground.Id, "B", Mixed(ground, Brown, White, x).Paint, null, ["B1"])] }, prime, ground);
         yield return new("mixed-pots", "two pots apart", 1, x => Where(pots, Apart, x, 0.0001, 0.5));
         var lit = (double strength, double grey) => On(prime, light, Mixed(Lay(Technique.BaseCoat, Red, 3), Red, Dark, grey), Lay(Technique.DryBrush, White, strength: strength), matt);

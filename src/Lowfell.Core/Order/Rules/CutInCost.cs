@@ -11,7 +11,7 @@ internal sealed class CutInCost : LayerRule
         "A recess colour planned after the main colour: minutes saved by moving it before.",
         "Cutting in along every joint costs hours that dragging the main colour over it does not.",
         "Lay it first and drag the main colour over it.")
-    { OnlyHints = true, Schools = [School.RecessColour] };
+    { OnlyHints = true, Schools = [School.RecessColour], Limits = [new("cutting in along a centimetre of joint", CutInMinutesPerCm, "min")] };
 
     /// <summary>Minutes to cut in along a centimetre of joint, as for an edge line.</summary>
     private const double CutInMinutesPerCm = 0.06;

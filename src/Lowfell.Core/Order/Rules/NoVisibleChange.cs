@@ -20,7 +20,7 @@ internal sealed class NoVisibleChange : LayerRule
     {
         OnlyHints = true,
         Schools = [School.DryBrushCleaning],
-        Limits = [new("change of colour", LeastSeen, "ΔE00")],
+        Limits = [new("change of colour", LeastSeen, "ΔE00"), new("nearer nobody looks", NoseMetres, "m")],
     };
 
     protected override Finding? At(StackView view, int i)

@@ -1,0 +1,45 @@
+using System.Diagnostics;
+using System.Globalization;
+using Lowfell.Mutants;
+
+// ROOT WORK SEEDS HOW-MANY — puts faults into a copy of the code and says which of them no test notices.
+var (root, work, seeds, wanted) = (args[0], args[1], Choice.Seeds(args[2]), int.Parse(args[3], CultureInfo.InvariantCulture));
+var clock = Stopwatch.StartNew();
+var tree = new Tree(root, work);
+tree.Copy();
+var faults = await tree.Compile(Choice.Of(tree, seeds, wanted));
+Say($"{faults.Count} faults compiled");
+
+var open = faults;
+var noticed = new Dictionary<int, string>();
+foreach (var lane in new[] { "Core", "Server" })
+{
+    var tests = await Tests.Trace(tree, lane);
+    foreach (var test in tests.LeftOut)
+        Console.WriteLine($"  left out, since the copy alone is enough for it to fail: {test}");
+    Say($"{lane} traced; it comes by {open.Count(f => tests.ComesBy(f))} of {open.Count}");
+    await Parallel.ForEachAsync(open.Where(tests.ComesBy), new ParallelOptions { MaxDegreeOfParallelism = 2 }, async (fault, _) =>
+    {
+        if (await tests.Notice(fault) is not { } by)
+            return;
+        lock (noticed)
+            noticed[fault.Number] = by;
+    });
+    open = open.Where(f => !noticed.ContainsKey(f.Number)).ToList();
+    Say($"{lane}: {noticed.Count} of {faults.Count} noticed so far");
+}
+
+foreach (var seed in faults.GroupBy(f => f.Seed))
+{
+    foreach (var fault in seed)
+        Console.WriteLine($"  {(noticed.TryGetValue(fault.Number, out var by) ? $"noticed by {by}" : "SURVIVED")}: {fault.Place.File}:{fault.Place.Line} {fault.Place.Kind}: {Short(fault.Place.Says)}");
+    var alive = seed.Count(f => !noticed.ContainsKey(f.Number));
+    Console.WriteLine($"seed {seed.Key}: {seed.Count() - alive} of {seed.Count()} noticed, {alive} survived ({(double)alive / seed.Count():0 %})");
+}
+
+Say($"{open.Count} of {faults.Count} survived");
+return open.Count * 10 > faults.Count ? 1 : 0;
+
+void Say(string what) => Console.WriteLine($"lowfell: {what}, after {clock.Elapsed.TotalMinutes:0.0} min");
+
+static string Short(string says) => string.Join(' ', says.Split(default(char[]), StringSplitOptions.RemoveEmptyEntries)) is var one && one.Length > 140 ? one[..140] + "…" : one;
