@@ -105,6 +105,9 @@ end_of_test() {
   [ -z "$TEST_DATA" ] || rm -rf "$TEST_DATA"
 }
 
+# The most a browser that knows nothing has to fetch before the plan stands.
+FIRST_VIEW_KB=240
+
 # What needs nothing built runs beside the build of the tests, and on beside the first of them.
 page_lane() {
   wanted page || return 0
@@ -112,6 +115,7 @@ page_lane() {
   step "imports of the page" npm --prefix "$WEB" run --silent imports
   step "prettier" npm --prefix "$WEB" run --silent format:check
   step "types of the page" npm --prefix "$WEB" run --silent types
+  step "weight of the first view" node scripts/first-view.mjs "$SERVER/wwwroot" "$FIRST_VIEW_KB"
   web_suite
 }
 

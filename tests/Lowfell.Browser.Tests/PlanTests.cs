@@ -166,6 +166,8 @@ public sealed class PlanTests(BrowserSession session) : IClassFixture<BrowserSes
         var page = Zone("Lock-wall straight", "Coping");
         var start = page.Stack();
         IWebElement from = page.Row(5), to = page.Row(4);
+        new Actions(page.Driver).MoveToElement(from, -60, 0).Perform();
+        page.See("ol[data-drags]");
         new Actions(page.Driver).MoveToElement(from, -60, 0).ClickAndHold().MoveByOffset(0, 12).MoveToElement(to, -60, 4).MoveByOffset(0, 3).Release().Perform();
         page.Wait(_ => page.Stack()[3] == start[4]);
         page.Stored();

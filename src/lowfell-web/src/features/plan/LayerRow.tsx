@@ -1,5 +1,3 @@
-import { useSortable } from "@dnd-kit/sortable";
-import { CSS } from "@dnd-kit/utilities";
 import { memo } from "react";
 import type { Schema } from "../../api/client";
 import { Hatch } from "../../drawing/Hatch";
@@ -43,10 +41,6 @@ export const LayerRow = memo(
 
 function Row(props: Props) {
   const { layer, number, said, findings, byId, selected, editing, peel, layers } = props;
-  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({
-    id: layer.id,
-    disabled: editing === layer.id,
-  });
   const chosen = selected === layer.id;
   const open = editing === layer.id;
   const peeled = number > layers.length - peel;
@@ -55,11 +49,9 @@ function Row(props: Props) {
   const details = detailWords(layer, byId);
   return (
     <li
-      ref={setNodeRef}
       data-row={layer.id}
       data-layer={number}
-      className={`relative border-b border-hair bg-card ${isDragging ? "z-10 shadow-lg" : ""}`}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className="relative border-b border-hair bg-card data-held:z-10 data-held:shadow-lg"
     >
       <div
         className={`flex items-stretch md:h-[36px] ${chosen ? "shadow-[inset_3px_0_0_var(--tide)]" : ""} ${peeled ? "opacity-45" : ""}`}
@@ -76,7 +68,6 @@ function Row(props: Props) {
             props.onSelect(layer.id);
             props.onEdit(open ? null : layer.id);
           }}
-          {...listeners}
           onKeyDown={(e) => {
             if (e.key === "Escape") props.onEdit(null);
           }}

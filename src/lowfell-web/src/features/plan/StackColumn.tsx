@@ -1,24 +1,21 @@
 import {
-  closestCenter,
-  DndContext,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-  type DragOverEvent,
-} from "@dnd-kit/core";
-import { SortableContext, verticalListSortingStrategy } from "@dnd-kit/sortable";
-import {
   createContext,
+  lazy,
+  Suspense,
   useCallback,
   useContext,
   useEffect,
   useMemo,
   useRef,
+  useState,
   type KeyboardEvent,
 } from "react";
 import type { ColumnProps } from "./column";
 import { LayerRow } from "./LayerRow";
+import { FETCH_AFTER_MS } from "./later";
+
+/** Nobody takes a row by hand before the pointer is there: what that needs comes then, or once the first view stands. */
+const Reordering = lazy(() => import("./Reordering"));
 
 /** What the rows are drawn from; the frame around them stays as it is while a slider moves. */
 const Column = createContext<ColumnProps | null>(null);
@@ -47,8 +44,12 @@ const rowsOnce = <Rows />;
 /** The stack as a list, with the colours of recess, field and raised running up beside it. */
 export function StackColumn(props: ColumnProps) {
   const { layers, reading, newestOnTop } = props;
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
-  const last = useRef<string>("");
+  const list = useRef<HTMLOListElement>(null);
+  const [byHand, setByHand] = useState(false);
+  useEffect(() => {
+    const timer = window.setTimeout(() => setByHand(true), FETCH_AFTER_MS);
+    return () => window.clearTimeout(timer);
+  }, []);
   const rows = newestOnTop ? [...layers].reverse() : layers;
   const key = rows.map((l) => l.id).join();
   const ids = useMemo(() => (key ? key.split(",") : []), [key]);
@@ -66,25 +67,16 @@ export function StackColumn(props: ColumnProps) {
     next.splice(target, 0, moved!);
     return next;
   }, []);
+  // Colours and remarks follow while the layer is still in the hand.
   const dragOver = useCallback(
-    ({ active, over }: DragOverEvent) => {
-      // Colours and remarks follow while the layer is still in the hand.
-      const key = `${active.id}>${over?.id}`;
-      if (!over || key === last.current) return;
-      last.current = key;
-      now.current.onPreview(reordered(String(active.id), String(over.id)));
-    },
+    (from: string, to: string) => now.current.onPreview(reordered(from, to)),
     [reordered],
   );
   const dragEnd = useCallback(
-    ({ active, over }: DragEndEvent) => {
-      last.current = "";
-      if (over && over.id !== active.id) now.current.onReorder(reordered(String(active.id), String(over.id)));
-      else now.current.onPreview(now.current.layers);
-    },
+    (from: string, to: string | null) =>
+      to === null ? now.current.onPreview(now.current.layers) : now.current.onReorder(reordered(from, to)),
     [reordered],
   );
-  const dragCancel = useCallback(() => now.current.onPreview(now.current.layers), []);
 
   const onKeyDown = useCallback((e: KeyboardEvent) => {
     const props = now.current;
@@ -116,20 +108,20 @@ export function StackColumn(props: ColumnProps) {
       props.focusRow(end?.id ?? null);
     }
   }, []);
-  const list = useMemo(
+  const shown = useMemo(
     () => (
-      <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-        <ol
-          reversed={newestOnTop}
-          aria-label={newestOnTop ? "Layers, newest on top" : "Layers, first to last"}
-          className="border-t border-hair"
-          onKeyDown={onKeyDown}
-        >
-          {rowsOnce}
-        </ol>
-      </SortableContext>
+      <ol
+        ref={list}
+        reversed={newestOnTop}
+        aria-label={newestOnTop ? "Layers, newest on top" : "Layers, first to last"}
+        className="border-t border-hair"
+        onKeyDown={onKeyDown}
+        onPointerEnter={() => setByHand(true)}
+      >
+        {rowsOnce}
+      </ol>
     ),
-    [ids, newestOnTop, onKeyDown],
+    [newestOnTop, onKeyDown],
   );
 
   const bare = (
@@ -166,15 +158,12 @@ export function StackColumn(props: ColumnProps) {
           </p>
         )}
         <Column.Provider value={props}>
-          <DndContext
-            sensors={sensors}
-            collisionDetection={closestCenter}
-            onDragOver={dragOver}
-            onDragEnd={dragEnd}
-            onDragCancel={dragCancel}
-          >
-            {list}
-          </DndContext>
+          {shown}
+          {byHand && (
+            <Suspense>
+              <Reordering list={list} ids={ids} held={props.editing} onOver={dragOver} onEnd={dragEnd} />
+            </Suspense>
+          )}
         </Column.Provider>
         {newestOnTop && bare}
       </div>

@@ -1,9 +1,8 @@
-import { memo } from "react";
+import { lazy, memo, Suspense, useEffect } from "react";
 import type { Schema } from "../../api/client";
 import { Tabs } from "../../kit/Tabs";
 import { Amounts } from "./Amounts";
-import { ColourPanel } from "./colour/ColourPanel";
-import { SightPanel } from "./colour/SightPanel";
+import { FETCH_AFTER_MS } from "./later";
 import { HalfDone, type Progress } from "./HalfDone";
 import { useSoFar } from "./soFar";
 import { Remarks } from "./Remarks";
@@ -11,6 +10,12 @@ import { WentWrong } from "./WentWrong";
 import type { Edit, Layer } from "./stack";
 import type { Material, Sheet, Tab, TechniqueInfo } from "./types";
 import type { useStack } from "./useStack";
+
+// Nobody looks at colour and sight first: they come once the first view stands.
+const colour = () => import("./colour/ColourPanel");
+const sight = () => import("./colour/SightPanel");
+const ColourPanel = lazy(() => colour().then((m) => ({ default: m.ColourPanel })));
+const SightPanel = lazy(() => sight().then((m) => ({ default: m.SightPanel })));
 
 /**
  * What a stack says, beside it: its remarks and amounts, the colours of a layer, or what is seen of it from the table. It is not drawn
@@ -45,6 +50,13 @@ export const StackSays = memo(function StackSays(props: {
   const open = reading.findings.filter((f) => !f.accepted);
   const index = layers.findIndex((l) => l.id === selected);
   const soFar = useSoFar(sheet.zone.id);
+  useEffect(() => {
+    const timer = window.setTimeout(
+      () => void Promise.all([colour(), sight()]).catch(() => undefined),
+      FETCH_AFTER_MS,
+    );
+    return () => window.clearTimeout(timer);
+  }, []);
   return (
     <aside
       aria-label="What the stack says"
@@ -99,7 +111,7 @@ export const StackSays = memo(function StackSays(props: {
             value: "colour",
             text: "Colour",
             body: () => (
-              <>
+              <Suspense>
                 <ColourPanel
                   sheet={sheet}
                   setId={overview.setId}
@@ -115,14 +127,14 @@ export const StackSays = memo(function StackSays(props: {
                   onReread={calls.onReread}
                   now={calls.now}
                 />
-              </>
+              </Suspense>
             ),
           },
           {
             value: "sight",
             text: "Sight",
             body: () => (
-              <>
+              <Suspense>
                 <SightPanel
                   sheet={sheet}
                   setId={overview.setId}
@@ -132,7 +144,7 @@ export const StackSays = memo(function StackSays(props: {
                   onSelect={props.onSelect}
                   onLeaveOut={calls.onLeaveOut}
                 />
-              </>
+              </Suspense>
             ),
           },
         ]}
