@@ -161,9 +161,11 @@ if (args is ["--migrate-to", var target])
 
 if (args is ["--write-rules", var page])
 {
+    Task Beside(string name, string text) => File.WriteAllTextAsync(Path.Combine(Path.GetDirectoryName(Path.GetFullPath(page))!, name), text);
     await File.WriteAllTextAsync(page, Lowfell.Core.Order.RulesPage.Write());
-    await File.WriteAllTextAsync(Path.Combine(Path.GetDirectoryName(Path.GetFullPath(page))!, "drying.md"), Lowfell.Core.Drying.DryingPage.Write());
-    await File.WriteAllTextAsync(Path.Combine(Path.GetDirectoryName(Path.GetFullPath(page))!, "set-file.schema.json"), Lowfell.Store.Files.SetSchema.Write(app.Services.GetRequiredService<IDbContextFactory<LowfellDb>>().CreateDbContext()));
+    await Beside("drying.md", Lowfell.Core.Drying.DryingPage.Write());
+    await Beside("techniques.md", Lowfell.Core.Layers.TechniquePage.Write());
+    await Beside("set-file.schema.json", Lowfell.Store.Files.SetSchema.Write(app.Services.GetRequiredService<IDbContextFactory<LowfellDb>>().CreateDbContext()));
     return 0;
 }
 

@@ -137,6 +137,7 @@ public sealed class BenchOutboxTests(BrowserSession session) : IClassFixture<Bro
         page.See("[data-unfits='1']");
         await using var _ = new Later(page);
         Assert.Equal(["two", "one", "before"], (await Noted()).Take(3));
+        page.Wait(_ => Unfit().GetAwaiter().GetResult().Any(e => e["told"]!.GetValue<string>().Contains("a shanty", StringComparison.Ordinal)));
         var kept = (await Unfit()).Single(e => e["told"]!.GetValue<string>().Contains("a shanty", StringComparison.Ordinal));
         Assert.Null(kept["settled"]);
         page.Click("[data-unfits='1']");

@@ -18,6 +18,9 @@ public sealed class EdgeTests(Begun begun)
         await using var place = new Place();
         var lines = new HashSet<string>();
         var starting = place.Start("env", "LOWFELL_LOG_LEVEL=verbose");
+
+        // Often enough to see what lives for the blink of an eye, and not so often that it is in the way of what it looks at.
+        using var look = new PeriodicTimer(TimeSpan.FromMilliseconds(4));
         while (!starting.IsCompleted)
         {
             foreach (var process in Directory.GetDirectories("/proc").Where(d => int.TryParse(Path.GetFileName(d), out _)))
@@ -30,7 +33,7 @@ public sealed class EdgeTests(Begun begun)
                     // It has ended meanwhile.
                 }
 
-            await Task.Yield();
+            await look.WaitForNextTickAsync(Stop);
         }
 
         await starting;

@@ -172,7 +172,8 @@ public sealed class Place : IAsyncDisposable
         }
     }).Select(int.Parse).ToList();
 
-    public static async Task Until(Func<Task<bool>> condition, Func<string>? says = null, int seconds = 90)
+    /// <summary>Waits for something to come about; patient, since a machine may be busy with other things.</summary>
+    public static async Task Until(Func<Task<bool>> condition, Func<string>? says = null, int seconds = 300)
     {
         var end = Stopwatch.GetTimestamp() + seconds * Stopwatch.Frequency;
         using var timer = new PeriodicTimer(TimeSpan.FromMilliseconds(50));

@@ -68,7 +68,7 @@ public sealed class ToldClock(DateTimeOffset now, ToldInstant sent)
         if (told.Epoch is null || told.Epoch != sent.Epoch || told.TickMs is not { } tick || sent.TickMs is not { } sentTick)
             return SentOffsetMs;
         var (wall, ticks) = ((sent.Wall - told.Wall).TotalMilliseconds, sentTick - tick);
-        return wall < ticks - Slack.TotalMilliseconds && ticks >= 0 ? SentOffsetMs - (ticks - wall) : SentOffsetMs;
+        return wall < ticks - Slack.TotalMilliseconds ? SentOffsetMs - (ticks - wall) : SentOffsetMs;
     }
 
     /// <summary>An instant so much later; the end of time where there is none.</summary>

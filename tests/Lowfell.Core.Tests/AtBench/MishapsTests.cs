@@ -20,6 +20,11 @@ public sealed class MishapsTests
         Assert.DoesNotContain(known, k => k.What == "ran");
     }
 
+    /// <summary>A hand with paint on it does not read a long list; what happened here is not pushed out of it by what happens in general.</summary>
+    [Fact]
+    public void No_more_than_six_are_named() =>
+        Assert.Equal(["thing 19", "thing 18", "thing 17", "thing 16", "thing 15", "thing 14"], Mishaps.For(Technique.Sponge, Enumerable.Range(0, 20).Select(n => Told($"thing {n}", day: n))).Select(k => k.What));
+
     [Fact]
     public void Every_technique_that_is_known_to_go_wrong_has_something_that_saves_it()
     {

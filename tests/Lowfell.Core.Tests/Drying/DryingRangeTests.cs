@@ -99,13 +99,4 @@ public sealed class DryingRangeTests
         Layer[] stack = [Lay(Technique.Prime, Primer, wait: wait), Lay(Technique.Prime, ChalkPrimer)];
         Assert.Equal(said, Check(Context(), stack).Count(f => f.Title == "Second coat in the hours between"));
     }
-
-    [Fact]
-    public void The_page_about_drying_is_fresh()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Lowfell.slnx")))
-            folder = folder.Parent;
-        Assert.Equal(DryingPage.Write(), File.ReadAllText(Path.Combine(folder!.FullName, "docs", "drying.md")));
-    }
 }

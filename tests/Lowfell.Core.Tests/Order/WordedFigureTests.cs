@@ -62,4 +62,16 @@ public class WordedFigureTests
             Assert.Equal(heavier, By("heavier", Of("no-visible-change", prime, Lay(Technique.BaseCoat, Brown, 2), Lay(Technique.Stipple, Brown, strength: strength), matt).Single()).Strength, 1e-9);
         Assert.DoesNotContain(Of("no-visible-change", prime, Lay(Technique.BaseCoat, Brown, 2), Lay(Technique.Stipple, Brown, strength: 1.55), matt).Single().Remedies, r => r.Id == "heavier");
     }
+
+    /// <summary>Of all washes and filters that water carries, the two that set a zone furthest from its neighbour are offered, the further first.</summary>
+    [Fact]
+    public void Two_ways_are_offered_to_tell_neighbours_apart()
+    {
+        Layer[] stack = [prime, Lay(Technique.BaseCoat, Brown, 2), matt], theirs = [.. stack.Select(l => l with { Id = Guid.NewGuid() })];
+        var washes = new[] { "#6a4a34", "#000000", "#5a4030", "#402010", "#705038" }.Select((colour, n) => Make($"Wash {n}", MaterialKind.Wash, Carrier.WaterAcrylic, colour)).ToList();
+        var context = Context() with { Shelf = washes };
+        context = context with { Neighbours = [new Neighbour("Coping", context.Zone, theirs, new Lazy<Seen>(() => StackPrediction.Compute(context.Zone, theirs)[^1].Average), FinishedFirst: true)] };
+        var remark = OrderCheck.Rules.Single(r => r.Facts.Id == "same-tone-neighbours").Check(new StackView(context, stack)).Single();
+        Assert.Equal(["shift-wash-1", "shift-wash-3"], remark.Remedies.Select(r => r.Id));
+    }
 }

@@ -76,4 +76,15 @@ public sealed class FitToHoursTests
         var curve = FitToHours.Of([Treatment(crust, 24, 8)], TestContext.Current.CancellationToken);
         Assert.DoesNotContain(curve[^1].Out, o => o.Layer == crust[0].Id || o.Layer == crust[1].Id);
     }
+
+    /// <summary>A filter that nobody sees goes before a patch that everybody does, though the patch lies first.</summary>
+    [Fact]
+    public void What_is_missed_least_goes_first()
+    {
+        Layer[] face = [Bench.Lay(Technique.Prime, Bench.Primer), Bench.Lay(Technique.BaseCoat, Bench.Brown, coats: 2), Bench.Lay(Technique.Patch, Bench.White), Bench.Lay(Technique.Filter, Bench.WaterFilter, strength: 0.02), Bench.Lay(Technique.Varnish, Bench.Matt)];
+        var curve = FitToHours.Of([Treatment(face, 8, 300)], TestContext.Current.CancellationToken);
+        Assert.Equal([3], curve[1].Out.Select(o => Array.FindIndex(face, l => l.Id == o.Layer)));
+        Assert.InRange(curve[1].Difference, 0, 1);
+        Assert.Equal([3, 2], curve[2].Out.Select(o => Array.FindIndex(face, l => l.Id == o.Layer)));
+    }
 }

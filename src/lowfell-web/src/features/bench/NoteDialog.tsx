@@ -135,6 +135,11 @@ export function NoteDialog(props: {
             ))}
           </div>
         )}
+        {at && pieces.length === 0 && (
+          <p role="status" className="mb-3 text-sm">
+            Choose the pieces it is about.
+          </p>
+        )}
         <label htmlFor={id} className="mb-0.5 block text-sm text-soft">
           {field}
         </label>

@@ -15,7 +15,7 @@ import { useCallback, useLayoutEffect, useRef, type RefObject } from "react";
  * Lets the rows of a list be taken by hand. It stands beside the list and not around it, so that it can come later than the list and
  * draws no row anew: what moves is the rows that are there.
  */
-export default function Reordering(props: {
+export function Reordering(props: {
   list: RefObject<HTMLElement | null>;
   ids: readonly string[];
   /** A row that stays where it is, since it is being worked in. */

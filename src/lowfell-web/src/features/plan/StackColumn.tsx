@@ -1,7 +1,5 @@
 import {
   createContext,
-  lazy,
-  Suspense,
   useCallback,
   useContext,
   useEffect,
@@ -10,12 +8,13 @@ import {
   useState,
   type KeyboardEvent,
 } from "react";
+import { Later } from "../../kit/Later";
 import type { ColumnProps } from "./column";
 import { LayerRow } from "./LayerRow";
 import { FETCH_AFTER_MS } from "./later";
 
 /** Nobody takes a row by hand before the pointer is there: what that needs comes then, or once the first view stands. */
-const Reordering = lazy(() => import("./Reordering"));
+const reordering = () => import("./Reordering").then((m) => m.Reordering);
 
 /** What the rows are drawn from; the frame around them stays as it is while a slider moves. */
 const Column = createContext<ColumnProps | null>(null);
@@ -159,11 +158,11 @@ export function StackColumn(props: ColumnProps) {
         )}
         <Column.Provider value={props}>
           {shown}
-          {byHand && (
-            <Suspense>
-              <Reordering list={list} ids={ids} held={props.editing} onOver={dragOver} onEnd={dragEnd} />
-            </Suspense>
-          )}
+          <Later
+            load={reordering}
+            wanted={byHand}
+            with={{ list, ids, held: props.editing, onOver: dragOver, onEnd: dragEnd }}
+          />
         </Column.Provider>
         {newestOnTop && bare}
       </div>

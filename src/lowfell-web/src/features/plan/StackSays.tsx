@@ -1,6 +1,7 @@
-import { lazy, memo, Suspense, useEffect } from "react";
+import { memo, useEffect, useState } from "react";
 import type { Schema } from "../../api/client";
 import { Tabs } from "../../kit/Tabs";
+import { useLater } from "../../kit/useLater";
 import { Amounts } from "./Amounts";
 import { FETCH_AFTER_MS } from "./later";
 import { HalfDone, type Progress } from "./HalfDone";
@@ -12,10 +13,8 @@ import type { Material, Sheet, Tab, TechniqueInfo } from "./types";
 import type { useStack } from "./useStack";
 
 // Nobody looks at colour and sight first: they come once the first view stands.
-const colour = () => import("./colour/ColourPanel");
-const sight = () => import("./colour/SightPanel");
-const ColourPanel = lazy(() => colour().then((m) => ({ default: m.ColourPanel })));
-const SightPanel = lazy(() => sight().then((m) => ({ default: m.SightPanel })));
+const colour = () => import("./colour/ColourPanel").then((m) => m.ColourPanel);
+const sight = () => import("./colour/SightPanel").then((m) => m.SightPanel);
 
 /**
  * What a stack says, beside it: its remarks and amounts, the colours of a layer, or what is seen of it from the table. It is not drawn
@@ -50,13 +49,13 @@ export const StackSays = memo(function StackSays(props: {
   const open = reading.findings.filter((f) => !f.accepted);
   const index = layers.findIndex((l) => l.id === selected);
   const soFar = useSoFar(sheet.zone.id);
+  const [stands, setStands] = useState(false);
   useEffect(() => {
-    const timer = window.setTimeout(
-      () => void Promise.all([colour(), sight()]).catch(() => undefined),
-      FETCH_AFTER_MS,
-    );
+    const timer = window.setTimeout(() => setStands(true), FETCH_AFTER_MS);
     return () => window.clearTimeout(timer);
   }, []);
+  const ColourPanel = useLater(colour, stands || tab === "colour");
+  const SightPanel = useLater(sight, stands || tab === "sight");
   return (
     <aside
       aria-label="What the stack says"
@@ -110,8 +109,8 @@ export const StackSays = memo(function StackSays(props: {
           {
             value: "colour",
             text: "Colour",
-            body: () => (
-              <Suspense>
+            body: () =>
+              ColourPanel && (
                 <ColourPanel
                   sheet={sheet}
                   setId={overview.setId}
@@ -127,14 +126,13 @@ export const StackSays = memo(function StackSays(props: {
                   onReread={calls.onReread}
                   now={calls.now}
                 />
-              </Suspense>
-            ),
+              ),
           },
           {
             value: "sight",
             text: "Sight",
-            body: () => (
-              <Suspense>
+            body: () =>
+              SightPanel && (
                 <SightPanel
                   sheet={sheet}
                   setId={overview.setId}
@@ -144,8 +142,7 @@ export const StackSays = memo(function StackSays(props: {
                   onSelect={props.onSelect}
                   onLeaveOut={calls.onLeaveOut}
                 />
-              </Suspense>
-            ),
+              ),
           },
         ]}
       />
