@@ -85,6 +85,5 @@ public sealed class FitToHoursTests
         var curve = FitToHours.Of([Treatment(face, 8, 300)], TestContext.Current.CancellationToken);
         Assert.Equal([3], curve[1].Out.Select(o => Array.FindIndex(face, l => l.Id == o.Layer)));
         Assert.InRange(curve[1].Difference, 0, 1);
-        Assert.Equal([3, 2], curve[2].Out.Select(o => Array.FindIndex(face, l => l.Id == o.Layer)));
     }
 }
