@@ -1,10 +1,11 @@
-import { lazy, Suspense, useState, type RefCallback } from "react";
+import { useState, type RefCallback } from "react";
 import { Button } from "./Button";
 import { TextField } from "./Field";
+import { Later } from "./Later";
 
 type Dropper = { open: () => Promise<{ sRGBHex: string }> };
 const dropper = (window as { EyeDropper?: new () => Dropper }).EyeDropper;
-const PhotoDialog = lazy(() => import("./PhotoDialog"));
+const photoDialog = () => import("./PhotoDialog").then((m) => m.default);
 
 const whole = /^#[0-9a-f]{6}$/i;
 
@@ -71,15 +72,17 @@ export function ColourField(props: {
         </Button>
       </div>
       {photo && (
-        <Suspense>
-          <PhotoDialog
-            onClose={() => setPhoto(false)}
-            onPick={(colour) => {
+        <Later
+          load={photoDialog}
+          wanted
+          with={{
+            onClose: () => setPhoto(false),
+            onPick: (colour: string) => {
               setPhoto(false);
               props.onChange(colour);
-            }}
-          />
-        </Suspense>
+            },
+          }}
+        />
       )}
     </div>
   );

@@ -1,11 +1,12 @@
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../../api/client";
 import { Silhouette } from "../../drawing/Silhouette";
 import { Button } from "../../kit/Button";
+import { Later } from "../../kit/Later";
 import { plural, severities } from "../../kit/severity";
 
-const AddDesign = lazy(() => import("../../shared/designs/AddDesign"));
+const addDesign = () => import("../../shared/designs/AddDesign").then((m) => m.default);
 
 type Overview = Schema["PlanOverview"];
 
@@ -96,13 +97,11 @@ export function DesignList({ overview, zoneId }: { overview: Overview; zoneId?: 
         </Button>
       </div>
       {adding && (
-        <Suspense>
-          <AddDesign
-            setId={overview.setId}
-            workshopId={overview.workshopId}
-            onClose={() => setAdding(false)}
-          />
-        </Suspense>
+        <Later
+          load={addDesign}
+          wanted
+          with={{ setId: overview.setId, workshopId: overview.workshopId, onClose: () => setAdding(false) }}
+        />
       )}
     </nav>
   );

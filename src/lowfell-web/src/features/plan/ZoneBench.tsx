@@ -1,8 +1,9 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Schema } from "../../api/client";
 import { Alert } from "../../kit/Alert";
 import { Button } from "../../kit/Button";
+import { Later } from "../../kit/Later";
 import { inAddress, putInAddress } from "../../kit/address";
 import { useCommands } from "../../kit/keys";
 import { useSay } from "../../kit/Toast";
@@ -27,7 +28,7 @@ import { useKnown } from "./useKnown";
 import { useShared } from "./useShared";
 import { useStack } from "./useStack";
 
-const ZoneMeasures = lazy(() => import("./ZoneMeasures"));
+const zoneMeasures = () => import("./ZoneMeasures").then((m) => m.default);
 
 type Props = {
   tab: Tab;
@@ -353,11 +354,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
       )}
       {stack.conflict && !asksNow && <HeldStrip ask="See both">another window changed the same.</HeldStrip>}
       {question}
-      {measures && (
-        <Suspense>
-          <ZoneMeasures sheet={sheet} onClose={() => setMeasures(false)} />
-        </Suspense>
-      )}
+      {measures && <Later load={zoneMeasures} wanted with={{ sheet, onClose: () => setMeasures(false) }} />}
     </div>
   );
 }

@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { hindered } from "../../api/hindered";
 import { Silhouette } from "../../drawing/Silhouette";
 import { Button } from "../../kit/Button";
+import { Later } from "../../kit/Later";
 import { useCommands } from "../../kit/keys";
 import { plural } from "../../kit/severity";
 import { Trouble } from "../../kit/Trouble";
@@ -12,9 +13,8 @@ import { Design } from "./Design";
 import { setQuery, setsQuery } from "../../api/queries";
 import { SetFacts } from "./SetFacts";
 
-const LabelsSheet = lazy(() => import("./LabelsSheet").then((m) => ({ default: m.LabelsSheet })));
-
-const AddDesign = lazy(() => import("../../shared/designs/AddDesign"));
+const labelsSheet = () => import("./LabelsSheet").then((m) => m.LabelsSheet);
+const addDesign = () => import("../../shared/designs/AddDesign").then((m) => m.default);
 
 /** One set: its facts, and on the right the design in hand with its zones and pieces. */
 export function Component() {
@@ -46,12 +46,7 @@ export function Component() {
   if (error) return <Trouble error={error} retry={() => void sheet.refetch()} />;
   if (!sheet.data) return <p className="p-6 text-soft">Reading the set…</p>;
   const set = sheet.data;
-  if (search.has("labels"))
-    return (
-      <Suspense>
-        <LabelsSheet set={set} />
-      </Suspense>
-    );
+  if (search.has("labels")) return <Later load={labelsSheet} wanted with={{ set }} />;
   return (
     <div className="h-full min-h-0 overflow-y-auto md:grid md:grid-cols-[250px_minmax(0,1fr)] md:overflow-hidden">
       <aside className="border-line pb-4 md:min-h-0 md:overflow-y-auto md:border-r">
@@ -98,14 +93,16 @@ export function Component() {
       </div>
       {facts && <SetFacts sheet={set} onClose={() => setFacts(false)} />}
       {adding && (
-        <Suspense>
-          <AddDesign
-            setId={setId}
-            workshopId={set.workshopId}
-            onClose={() => setAdding(false)}
-            onMade={() => void sheet.refetch()}
-          />
-        </Suspense>
+        <Later
+          load={addDesign}
+          wanted
+          with={{
+            setId,
+            workshopId: set.workshopId,
+            onClose: () => setAdding(false),
+            onMade: () => void sheet.refetch(),
+          }}
+        />
       )}
     </div>
   );

@@ -1,7 +1,8 @@
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { api, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
+import { Later } from "../../kit/Later";
 import { Menu } from "../../kit/Menu";
 import { plural } from "../../kit/severity";
 import { Cell, Figure, Row, Table } from "../../kit/Table";
@@ -9,7 +10,7 @@ import { Wide } from "../../kit/Wide";
 import { removed, useChange } from "../../shared/useChange";
 import { noChange } from "./zone";
 
-const ZoneDialog = lazy(() => import("./ZoneDialog"));
+const zoneDialog = () => import("./ZoneDialog").then((m) => m.default);
 
 /** The zones of a design with their measures, and what they are treated with. */
 export function Zones({ set, design }: { set: Schema["SetSheet"]; design: Schema["DesignSheet"] }) {
@@ -59,14 +60,11 @@ export function Zones({ set, design }: { set: Schema["SetSheet"]; design: Schema
         </Table>
       </Wide>
       {open && (
-        <Suspense>
-          <ZoneDialog
-            set={set}
-            design={design}
-            zone={open === "new" ? null : open}
-            onClose={() => setOpen(null)}
-          />
-        </Suspense>
+        <Later
+          load={zoneDialog}
+          wanted
+          with={{ set, design, zone: open === "new" ? null : open, onClose: () => setOpen(null) }}
+        />
       )}
     </section>
   );
