@@ -13,11 +13,16 @@ public sealed class Page(IWebDriver driver)
 
     public T Wait<T>(Func<IWebDriver, T> condition)
     {
-        var wait = new WebDriverWait(Driver, TimeSpan.FromSeconds(40)) { PollingInterval = TimeSpan.FromMilliseconds(40) };
+        var wait = new WebDriverWait(Driver, TimeSpan.FromSeconds(40)) { PollingInterval = TimeSpan.FromMilliseconds(25) };
         wait.IgnoreExceptionTypes(typeof(InvalidOperationException), typeof(StaleElementReferenceException), typeof(NoSuchElementException), typeof(ElementClickInterceptedException), typeof(ElementNotInteractableException));
         try
         {
-            return wait.Until(condition);
+            return wait.Until(d =>
+            {
+                // What has not come at once is looked for less often: looking costs the page time too.
+                wait.PollingInterval = TimeSpan.FromMilliseconds(Math.Min(150, wait.PollingInterval.TotalMilliseconds * 1.25));
+                return condition(d);
+            });
         }
         catch (WebDriverTimeoutException late)
         {

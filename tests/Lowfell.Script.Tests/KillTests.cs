@@ -14,7 +14,7 @@ public sealed class KillTests(Begun begun)
         var script = await place.Start();
         var writers = new Writers(place);
         await writers.Prepare();
-        var tablets = new Tablets(place);
+        var tablets = new Tablets(place, eventsEach: 200);
         await tablets.Prepare();
         var work = writers.Work();
         var told = tablets.Work();

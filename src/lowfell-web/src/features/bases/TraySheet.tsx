@@ -86,7 +86,7 @@ export function TraySheet({ setId, designId }: { setId: string; designId: string
     <div className="lg:grid lg:h-full lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_350px] print:block">
       <Fills tray={tray} id="tray" fromTable={fromTable} pxPerMm={TRAY_PX} />
       <Fills tray={tray} id="near" fromTable={false} pxPerMm={NEAR_PX} />
-      <div className="min-w-0 px-5 pt-3 pb-8 lg:min-h-0 lg:overflow-y-auto print:overflow-visible">
+      <div className="min-w-0 px-5 pt-3 pb-8 lg:pane print:overflow-visible">
         <div className="flex flex-wrap items-center gap-2">
           <h1 className="text-lg font-semibold">{tray.design}</h1>
           <span className="text-xs text-soft">
@@ -145,7 +145,7 @@ export function TraySheet({ setId, designId }: { setId: string; designId: string
       </div>
       <aside
         aria-label="One base, and what is wanted"
-        className="no-print border-line bg-aside px-4 pt-3 pb-6 max-lg:border-t lg:min-h-0 lg:overflow-y-auto lg:border-l"
+        className="no-print border-line bg-aside px-4 pt-3 pb-6 max-lg:border-t lg:pane lg:border-l"
       >
         <Tabs
           label="Bases"

@@ -37,11 +37,11 @@ export function Component() {
     <div className="flex h-full min-h-0 flex-col overflow-y-auto md:grid md:grid-cols-[270px_minmax(0,1fr)] md:overflow-visible">
       <aside
         aria-label="Designs and their minutes"
-        className="border-line bg-aside px-3.5 pt-3 pb-5 max-md:order-last max-md:border-t md:min-h-0 md:overflow-y-auto md:border-r"
+        className="border-line bg-aside px-3.5 pt-3 pb-5 max-md:order-last max-md:border-t md:pane md:border-r"
       >
         <Costs reading={data} chosen={chosen?.zone.id} />
       </aside>
-      <div className="px-5 pt-3 pb-8 md:min-h-0 md:overflow-y-auto">
+      <div className="px-5 pt-3 pb-8 md:pane">
         <h1 className="text-lg font-semibold">Estimates</h1>
         <p className="text-sm">
           <b>{about(data.minutes, data.typicalError)}</b> of work with hands on are still to do.{" "}

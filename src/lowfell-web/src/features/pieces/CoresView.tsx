@@ -117,7 +117,7 @@ function SideBySide(props: { setId: string; cores: Cores; only: boolean; onOnly:
       </div>
       <aside
         aria-label="What differs"
-        className="border-line bg-aside px-3.5 pt-3 pb-6 text-sm max-md:border-t md:min-h-0 md:overflow-y-auto md:border-l"
+        className="border-line bg-aside px-3.5 pt-3 pb-6 text-sm max-md:border-t md:pane md:border-l"
       >
         <Differences cores={cores} piece={piece} onAll={() => setPieceId(null)} onChoose={setPieceId} />
         {piece && (

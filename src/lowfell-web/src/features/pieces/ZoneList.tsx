@@ -10,7 +10,7 @@ export function ZoneList(props: {
   return (
     <nav
       aria-label="Designs and zones"
-      className="border-line pt-3 pb-4 text-sm max-md:max-h-40 max-md:overflow-y-auto max-md:border-b md:min-h-0 md:overflow-y-auto md:border-r"
+      className="border-line pt-3 pb-4 text-sm max-md:max-h-40 max-md:overflow-y-auto max-md:border-b md:pane md:border-r"
     >
       {props.designs.map((d) => (
         <div key={d.id} className="mb-2">

@@ -149,7 +149,7 @@ export function StackColumn(props: ColumnProps) {
           <span>raised</span>
         </span>
       </div>
-      <div className="min-h-0 flex-1 pb-2 md:overflow-y-auto" data-scroll="stack">
+      <div className="flex-1 pb-2 max-md:min-h-0 md:pane" data-scroll="stack">
         {!newestOnTop && bare}
         {layers.length === 0 && (
           <p className="border border-dashed border-line bg-card p-4 text-soft">

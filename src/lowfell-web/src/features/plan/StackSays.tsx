@@ -59,7 +59,7 @@ export const StackSays = memo(function StackSays(props: {
   return (
     <aside
       aria-label="What the stack says"
-      className="min-h-0 border-line bg-aside px-3.5 pt-3 pb-4 max-md:mt-3 max-md:contain-content md:contain-strict max-md:border-t md:overflow-y-auto md:border-l"
+      className="border-line bg-aside px-3.5 pt-3 pb-4 max-md:mt-3 max-md:min-h-0 max-md:contain-content max-md:border-t md:pane md:border-l"
     >
       <Tabs
         label="What to look at"

@@ -56,7 +56,7 @@ function Evenings({ workshopId, plan }: { workshopId: string; plan: Plan }) {
   }, [plan]);
   return (
     <div className="flex h-full min-h-0 flex-col overflow-y-auto md:grid md:grid-cols-[minmax(0,1fr)_270px] md:overflow-visible">
-      <div className="px-5 pt-3 pb-8 md:min-h-0 md:overflow-y-auto">
+      <div className="px-5 pt-3 pb-8 md:pane">
         <Heading plan={plan} timetable={timetable} late={() => setLate(true)} />
         <div ref={box} className="relative">
           {plan.sessions.map((s, i) => (
@@ -96,7 +96,7 @@ function Aside(props: { workshopId: string; plan: Plan; timetable: ReturnType<ty
   return (
     <aside
       aria-label="What it hangs on"
-      className="border-line bg-aside px-3.5 pt-2 pb-6 text-sm max-md:border-t md:min-h-0 md:overflow-y-auto md:border-l"
+      className="border-line bg-aside px-3.5 pt-2 pb-6 text-sm max-md:border-t md:pane md:border-l"
     >
       <Tabs<Tab>
         label="What to look at"

@@ -49,7 +49,7 @@ export function Component() {
   if (search.has("labels")) return <Later load={labelsSheet} wanted with={{ set }} />;
   return (
     <div className="h-full min-h-0 overflow-y-auto md:grid md:grid-cols-[250px_minmax(0,1fr)] md:overflow-hidden">
-      <aside className="border-line pb-4 md:min-h-0 md:overflow-y-auto md:border-r">
+      <aside className="border-line pb-4 md:pane md:border-r">
         <div className="px-4 pt-3">
           <h1 className="text-lg font-semibold break-words">{set.name}</h1>
           <p className="text-xs text-soft">
@@ -77,7 +77,7 @@ export function Component() {
           setId={setId}
         />
       </aside>
-      <div className="min-w-0 px-5 pt-3 pb-8 md:min-h-0 md:overflow-y-auto">
+      <div className="min-w-0 px-5 pt-3 pb-8 md:pane">
         {chosen ? (
           <Design
             key={chosen.id}

@@ -87,7 +87,7 @@ export function Component() {
           ))}
         </ul>
       </div>
-      <div className="min-w-0 px-5 pt-3 pb-8 md:min-h-0 md:overflow-y-auto">
+      <div className="min-w-0 px-5 pt-3 pb-8 md:pane">
         {chosen ? (
           <Treatment key={chosen.id} card={chosen} workshopId={workshopId} />
         ) : (

@@ -44,7 +44,7 @@ export function Component() {
   const away = all.filter((t) => t.putAway);
   return (
     <div className="h-full min-h-0 overflow-y-auto md:grid md:grid-cols-[220px_minmax(0,1fr)] md:overflow-hidden print:block print:h-auto">
-      <div className="no-print border-line px-4 pt-3 pb-4 max-md:border-b md:min-h-0 md:overflow-y-auto md:border-r">
+      <div className="no-print border-line px-4 pt-3 pb-4 max-md:border-b md:pane md:border-r">
         <h1 className="text-lg font-semibold">Trials</h1>
         <p className="mt-1 text-xs text-soft">
           What to find out on a tile before the set: every level of one to three layers with every other.
@@ -86,7 +86,7 @@ export function Component() {
           </details>
         )}
       </div>
-      <div className="min-w-0 md:min-h-0 md:overflow-y-auto print:overflow-visible">
+      <div className="min-w-0 md:pane print:overflow-visible">
         {chosen ? (
           <TrialSheet key={chosen.id} setId={setId} trialId={chosen.id} workshopId={trials.data.workshopId} />
         ) : (

@@ -62,7 +62,7 @@ export function Component() {
     <div className="h-full min-h-0 overflow-y-auto md:grid md:grid-cols-[240px_minmax(0,1fr)] md:overflow-hidden print:block print:h-auto">
       <nav
         aria-label="Layers that vary"
-        className="no-print border-line px-4 pt-3 pb-4 text-sm max-md:max-h-64 max-md:overflow-y-auto max-md:border-b md:min-h-0 md:overflow-y-auto md:border-r"
+        className="no-print border-line px-4 pt-3 pb-4 text-sm max-md:max-h-64 max-md:overflow-y-auto max-md:border-b md:pane md:border-r"
       >
         <p className="text-xs text-soft">
           Patches, stains, chips and moss that differ from piece to piece and belong together.
@@ -79,7 +79,7 @@ export function Component() {
           </>
         )}
       </nav>
-      <div className="min-w-0 md:min-h-0 md:overflow-y-auto print:overflow-visible">
+      <div className="min-w-0 md:pane print:overflow-visible">
         {chosen ? (
           <PlanSheet
             key={`${chosen.treatmentId} ${chosen.layerId}`}
