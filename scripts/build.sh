@@ -43,8 +43,11 @@ install_web() {
 }
 
 build_schema() {
+  local packages
+  install_web &
+  packages=$!
   build_server
-  install_web
+  wait "$packages" || exit 1
   if [ "${1:-}" = force ] || [ ! -e "$WEB/src/api/schema.d.ts" ] || [ "$(server_dll)" -nt "$WEB/src/api/schema.d.ts" ]; then
     mkdir -p "$STAMPS"
     dotnet "$(server_dll)" --write-openapi "$STAMPS/openapi.json" 2>/dev/null || fail "the API description could not be written."
