@@ -24,6 +24,9 @@ foreach (var lane in new[] { "Core", "Server" })
             return;
         lock (noticed)
             noticed[fault.Number] = by;
+
+        // Told at once, so that a run that is ended early was not in vain.
+        Console.WriteLine($"  noticed by {by}: {Where(fault)}");
     });
     open = open.Where(f => !noticed.ContainsKey(f.Number)).ToList();
     Say($"{lane}: {noticed.Count} of {faults.Count} noticed so far");
@@ -31,8 +34,8 @@ foreach (var lane in new[] { "Core", "Server" })
 
 foreach (var seed in faults.GroupBy(f => f.Seed))
 {
-    foreach (var fault in seed)
-        Console.WriteLine($"  {(noticed.TryGetValue(fault.Number, out var by) ? $"noticed by {by}" : "SURVIVED")}: {fault.Place.File}:{fault.Place.Line} {fault.Place.Kind}: {Short(fault.Place.Says)}");
+    foreach (var fault in seed.Where(f => !noticed.ContainsKey(f.Number)))
+        Console.WriteLine($"  SURVIVED: {Where(fault)}");
     var alive = seed.Count(f => !noticed.ContainsKey(f.Number));
     Console.WriteLine($"seed {seed.Key}: {seed.Count() - alive} of {seed.Count()} noticed, {alive} survived ({(double)alive / seed.Count():0 %})");
 }
@@ -41,5 +44,7 @@ Say($"{open.Count} of {faults.Count} survived");
 return open.Count * 10 > faults.Count ? 1 : 0;
 
 void Say(string what) => Console.WriteLine($"lowfell: {what}, after {clock.Elapsed.TotalMinutes:0.0} min");
+
+static string Where(Chosen fault) => $"{fault.Place.File}:{fault.Place.Line} {fault.Place.Kind}: {Short(fault.Place.Says)}";
 
 static string Short(string says) => string.Join(' ', says.Split(default(char[]), StringSplitOptions.RemoveEmptyEntries)) is var one && one.Length > 140 ? one[..140] + "…" : one;

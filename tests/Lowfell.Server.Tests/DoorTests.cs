@@ -361,7 +361,11 @@ public sealed class DoorTests(LowfellServer server) : IClassFixture<LowfellServe
         var (device, _) = await TakenIn(door, "work", "Greedy");
         using var greedy = device;
         var path = $"/api/instruments/{await server.WorkshopId()}";
-        var all = await Task.WhenAll(Enumerable.Range(0, DoorLimits.MostRequests + 400).Select(_ => greedy.Send(HttpMethod.Get, path)));
+
+        // More than a second lets it have, however slow the machine is.
+        var all = new List<(int Status, JsonNode Body, HttpResponseMessage Answer)>();
+        for (var wave = 0; wave < 40 && all.All(a => a.Status != 429); wave++)
+            all.AddRange(await Task.WhenAll(Enumerable.Range(0, 200).Select(_ => greedy.Send(HttpMethod.Get, path))));
         Assert.Contains(all, a => a.Status == 429 && a.Answer.Headers.RetryAfter is not null);
         Assert.True(all.Count(a => a.Status == 200) >= DoorLimits.MostRequests / 2);
         Assert.Equal(200, (int)(await server.Http.GetAsync(path, Stop)).StatusCode);

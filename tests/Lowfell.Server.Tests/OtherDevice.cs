@@ -16,7 +16,9 @@ internal sealed class OtherDevice : IDisposable
     public OtherDevice(string at, X509Certificate2 trusts)
     {
         authority = trusts;
-        http = new HttpClient(new SocketsHttpHandler { AllowAutoRedirect = false, CookieContainer = cookies, SslOptions = new SslClientAuthenticationOptions { RemoteCertificateValidationCallback = Trusts } }) { BaseAddress = new Uri($"https://{at}") };
+
+        // A line that is not shaken hands on within ten seconds is closed: not all at once where the machine is slow.
+        http = new HttpClient(new SocketsHttpHandler { MaxConnectionsPerServer = 50, AllowAutoRedirect = false, CookieContainer = cookies, SslOptions = new SslClientAuthenticationOptions { RemoteCertificateValidationCallback = Trusts } }) { BaseAddress = new Uri($"https://{at}") };
     }
 
     public HttpClient Http => http;

@@ -56,9 +56,8 @@ public sealed class Lift
         Arrange();
         foreach (var edited in wanted)
             Deepen(edited);
-        if (scope == Scope.Here)
-            KeepDepths();
-        return was with { Steps = steps };
+        var lifted = was with { Steps = steps };
+        return scope == Scope.Here ? Depths.Kept(was, lifted, but: own) : lifted;
     }
 
     private int At(Guid step) => steps.FindIndex(s => s.Id == step);
@@ -195,22 +194,6 @@ public sealed class Lift
         }
 
         steps.Insert(place, step);
-    }
-
-    /// <summary>What layers of the other surfaces may take stays what it was, though what they name was moved or is gone.</summary>
-    private void KeepDepths()
-    {
-        foreach (var other in was.Surfaces.Where(s => !own.Contains(s.Id) && was.Steps.Any(x => x.On(s.Id) is { } lay && x.Layer.On(lay).DownTo is not null)))
-        {
-            var depths = was.Stack(other.Id).ToDictionary(l => l.Id, l => l.DownTo);
-            foreach (var layer in (was with { Steps = steps }).Stack(other.Id).Where(l => l.DownTo != depths[l.Id]))
-            {
-                var at = steps.FindIndex(s => s.On(other.Id)?.Line == layer.Id);
-                var step = steps[at];
-                var kept = step.Layer with { DownTo = steps.FirstOrDefault(s => s.On(other.Id)?.Line is { } line && line == depths[layer.Id])?.Id };
-                steps[at] = step with { Over = step.Over.Select(l => l.Surface == other.Id ? l.Differing(step.Layer, kept, Differs.DownTo) : l).ToList() };
-            }
-        }
     }
 
     /// <summary>Has a layer take just what it may take on this surface, once every layer has its place.</summary>

@@ -8,12 +8,14 @@ internal sealed class OneAtATime(TimeProvider clock) : IDisposable
 {
     /// <summary>
     /// What the base library keeps of large buffers it lets go of half a minute after they were used last, when memory is collected, and the next
-    /// collection has them; on a machine that is busy with other things some of it was used last a little later.
+    /// collection has them; on a machine that is busy with other things some of it was used last a little later. Counted from the end of the
+    /// last file, also where that ends while this goes on.
     /// </summary>
-    private static readonly TimeSpan[] rounds = [TimeSpan.Zero, TimeSpan.FromSeconds(35), TimeSpan.FromSeconds(3), TimeSpan.FromSeconds(8), TimeSpan.FromSeconds(8)];
+    private static readonly TimeSpan[] rounds = [TimeSpan.Zero, .. new[] { 35, 38, 46, 54, 62 }.Select(s => TimeSpan.FromSeconds(s))];
 
     private readonly SemaphoreSlim turn = new(1);
     private int waiting, givingBack;
+    private long lastEnded;
 
     /// <summary>Does something in its turn.</summary>
     public async Task<T> Do<T>(Func<Task<T>> heavy, CancellationToken stop)
@@ -41,16 +43,22 @@ internal sealed class OneAtATime(TimeProvider clock) : IDisposable
     public async Task GiveBack()
     {
         GC.Collect(GC.MaxGeneration, GCCollectionMode.Forced, blocking: true, compacting: true);
-        if (Volatile.Read(ref waiting) > 0 || Interlocked.Exchange(ref givingBack, 1) == 1)
-            return;
-        foreach (var after in rounds)
+        Volatile.Write(ref lastEnded, clock.GetTimestamp());
+        while (Volatile.Read(ref waiting) == 0 && Interlocked.Exchange(ref givingBack, 1) == 0)
         {
-            if (after > TimeSpan.Zero)
-                await Task.Delay(after, clock);
-            GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
-        }
+            foreach (var after in rounds)
+            {
+                while (after - clock.GetElapsedTime(Volatile.Read(ref lastEnded)) is var left && left > TimeSpan.Zero)
+                    await Task.Delay(left, clock);
+                GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
+            }
 
-        Volatile.Write(ref givingBack, 0);
+            Volatile.Write(ref givingBack, 0);
+
+            // One that ended since the last round was told that somebody is at it.
+            if (clock.GetElapsedTime(Volatile.Read(ref lastEnded)) >= rounds[^1])
+                return;
+        }
     }
 
     public void Dispose() => turn.Dispose();

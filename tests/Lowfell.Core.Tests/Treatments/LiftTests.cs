@@ -1,5 +1,4 @@
 using Lowfell.Core.Layers;
-using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
 using Lowfell.Core.Treatments;
 
@@ -8,37 +7,6 @@ namespace Lowfell.Core.Tests.Treatments;
 /// <summary>An edit of one surface, lifted to the treatment: the surface ends as it was asked for, and the others as they should.</summary>
 public sealed class LiftTests
 {
-    private static readonly Technique[] techniques = [Technique.Prime, Technique.BaseCoat, Technique.AllOverWash, Technique.DryBrush, Technique.Varnish, Technique.CleanUpExcess];
-    private static readonly Material[] paints = [Bench.Primer, Bench.Brown, Bench.White, Bench.Wash, Bench.Matt];
-
-    /// <summary>A treatment of up to six surfaces, some of them details, and layers over some or all of them, here and there different.</summary>
-    private static Treatment Any(Random random)
-    {
-        var surfaces = new List<Surface>();
-        for (var i = 0; i < random.Next(1, 7); i++)
-            surfaces.Add(new Surface(Guid.NewGuid(), $"surface {i}", i > 0 && random.Next(3) == 0 ? surfaces.Where(s => s.On is null).ElementAt(0).Id : null));
-        var steps = new List<Step>();
-        for (var i = 0; i < random.Next(0, 12); i++)
-        {
-            var over = surfaces.Where(_ => random.Next(2) == 0).DefaultIfEmpty(surfaces[0]).ToList();
-            var shared = Layer(random) with { DownTo = steps.Count > 0 && random.Next(4) == 0 ? steps[random.Next(steps.Count)].Id : null };
-            steps.Add(new Step(Guid.NewGuid(), shared, "", over.Select(s => random.Next(3) == 0 ? Other(random, shared, new Lay(s.Id, Guid.NewGuid())) : new Lay(s.Id, Guid.NewGuid())).ToList()));
-        }
-
-        return new Treatment(surfaces, steps);
-    }
-
-    private static Layer Layer(Random random) => new()
-    {
-        Technique = techniques[random.Next(techniques.Length)],
-        Paint = [new MixPart(paints[random.Next(paints.Length)], Parts.One)],
-        Coats = random.Next(1, 4),
-        Strength = random.Next(1, 5) / 4.0,
-    };
-
-    private static Lay Other(Random random, Layer shared, Lay lay) =>
-        lay with { Differs = Differs.Strength | Differs.Coats, Own = shared with { Strength = shared.Strength + 0.1, Coats = random.Next(4, 7) } };
-
     /// <summary>A stack with a few of its layers changed, moved, taken away, and others new.</summary>
     private static List<Layer> Edit(Random random, IReadOnlyList<Layer> was)
     {
@@ -47,7 +15,7 @@ public sealed class LiftTests
             switch (random.Next(stack.Count == 0 ? 1 : 6))
             {
                 case 0:
-                    stack.Insert(random.Next(stack.Count + 1), Layer(random) with { Id = Guid.NewGuid() });
+                    stack.Insert(random.Next(stack.Count + 1), RandomTreatments.Layer(random) with { Id = Guid.NewGuid() });
                     break;
                 case 1:
                     stack.RemoveAt(random.Next(stack.Count));
@@ -77,8 +45,6 @@ public sealed class LiftTests
         return stack.Select(l => l.DownTo is { } lowest && !there.Contains(lowest) ? l with { DownTo = null } : l).ToList();
     }
 
-    private static List<string> Words(IReadOnlyList<Layer> stack) => stack.Select(l => $"{l.Id} {l.Technique} {l.MaterialName} {l.Tool} {l.Coats} {l.Strength} {l.Region} {l.DownTo}").ToList();
-
     private static Treatment Lifted(Treatment was, Guid surface, List<Layer> wanted, Scope scope) => Lift.Of(was, surface, wanted.Select(l => new Edited(l, "")).ToList(), scope);
 
     public static TheoryData<int> Seeds { get; } = [.. Enumerable.Range(0, 12)];
@@ -88,17 +54,17 @@ public sealed class LiftTests
     public void An_edit_for_here_ends_as_asked_and_leaves_the_others_as_they_were(int seed)
     {
         var random = new Random(seed);
-        var treatment = Any(random);
+        var treatment = RandomTreatments.Any(random);
         for (var n = 0; n < 200; n++)
         {
             var surface = treatment.Surfaces[random.Next(treatment.Surfaces.Count)];
             var wanted = Edit(random, treatment.Stack(surface.Id));
             var after = Lifted(treatment, surface.Id, wanted, Scope.Here);
-            Assert.Equal(Words(wanted), Words(after.Stack(surface.Id)));
+            Assert.Equal(RandomTreatments.Words(wanted), RandomTreatments.Words(after.Stack(surface.Id)));
             foreach (var other in treatment.Surfaces.Where(s => s != surface && s.On != surface.Id))
-                Assert.Equal(Words(treatment.Stack(other.Id)), Words(after.Stack(other.Id)));
+                Assert.Equal(RandomTreatments.Words(treatment.Stack(other.Id)), RandomTreatments.Words(after.Stack(other.Id)));
             Whole(after);
-            treatment = treatment.Steps.Count > 60 ? Any(random) : after;
+            treatment = treatment.Steps.Count > 60 ? RandomTreatments.Any(random) : after;
         }
     }
 
@@ -107,25 +73,25 @@ public sealed class LiftTests
     public void An_edit_for_everywhere_ends_as_asked_and_the_others_follow_in_what_was_edited_alone(int seed)
     {
         var random = new Random(100 + seed);
-        var treatment = Any(random);
+        var treatment = RandomTreatments.Any(random);
         for (var n = 0; n < 200; n++)
         {
             var surface = treatment.Surfaces[random.Next(treatment.Surfaces.Count)];
             var stack = treatment.Stack(surface.Id);
             var wanted = Edit(random, stack);
             var after = Lifted(treatment, surface.Id, wanted, Scope.Everywhere);
-            Assert.Equal(Words(wanted), Words(after.Stack(surface.Id)));
+            Assert.Equal(RandomTreatments.Words(wanted), RandomTreatments.Words(after.Stack(surface.Id)));
             var edited = Touched(treatment, surface.Id, stack, wanted);
             foreach (var other in treatment.Surfaces.Where(s => s != surface && s.On != surface.Id))
             {
                 List<Layer> Untouched(Treatment of) => of.Steps.Where(s => !edited.Contains(s.Id) && !Gone(s)).Select(s => s.On(other.Id)).OfType<Lay>().Select(lay => of.Stack(other.Id).First(l => l.Id == lay.Line) with { DownTo = null }).ToList();
-                Assert.Equal(Words(Untouched(treatment)), Words(Untouched(after)));
+                Assert.Equal(RandomTreatments.Words(Untouched(treatment)), RandomTreatments.Words(Untouched(after)));
                 Assert.Equal(treatment.Steps.Where(s => s.On(other.Id) is not null && !Gone(s)).Select(s => s.Id).Order(), after.Steps.Where(s => s.On(other.Id) is not null).Select(s => s.Id).Order());
                 bool Gone(Step s) => s.On(surface.Id) is { } lay && wanted.All(l => l.Id != lay.Line);
             }
 
             Whole(after);
-            treatment = treatment.Steps.Count is > 60 or 0 ? Any(random) : after;
+            treatment = treatment.Steps.Count is > 60 or 0 ? RandomTreatments.Any(random) : after;
         }
     }
 
@@ -134,7 +100,7 @@ public sealed class LiftTests
     {
         var was = stack.Select((l, i) => (l, i)).ToDictionary(x => x.l.Id);
         var order = wanted.Where(l => was.ContainsKey(l.Id)).Select(l => was[l.Id].i).ToList();
-        return wanted.Where(l => was.TryGetValue(l.Id, out var old) && (Words([old.l])[0] != Words([l])[0] || Crossed(old.i)))
+        return wanted.Where(l => was.TryGetValue(l.Id, out var old) && (RandomTreatments.Words([old.l])[0] != RandomTreatments.Words([l])[0] || Crossed(old.i)))
             .Select(l => treatment.Steps.First(s => s.On(surface)?.Line == l.Id).Id).ToHashSet();
         bool Crossed(int i) => order.IndexOf(i) is var at && order.Where((o, n) => n < at ? o > i : o < i).Any();
     }

@@ -1,0 +1,91 @@
+using Lowfell.Core.Treatments;
+
+namespace Lowfell.Core.Tests.Treatments;
+
+/// <summary>Whatever layers come to go over, every surface that keeps a layer keeps it as it is, and its line.</summary>
+public sealed class CoverTests
+{
+    public static TheoryData<int> Seeds { get; } = [.. Enumerable.Range(0, 12)];
+
+    [Theory]
+    [MemberData(nameof(Seeds))]
+    public void Over_more_or_fewer_surfaces_nothing_else_changes(int seed)
+    {
+        var random = new Random(seed);
+        for (var n = 0; n < 100; n++)
+        {
+            var was = RandomTreatments.Any(random);
+            if (was.Steps.Count == 0)
+                continue;
+            var step = was.Steps[random.Next(was.Steps.Count)];
+            var over = was.Surfaces.Where(_ => random.Next(2) == 0).DefaultIfEmpty(was.Surfaces[0]).Select(s => s.Id).ToHashSet();
+            var after = Cover.Of(was, step.Id, over);
+            foreach (var surface in was.Surfaces.Select(s => s.Id))
+            {
+                var (line, kept) = (step.On(surface)?.Line, over.Contains(surface));
+                Assert.Equal(kept, after.Steps.Single(s => s.Id == step.Id).On(surface) is not null);
+
+                // What it went over, and what it comes to go over, has all the others as before; only what took it as its lowest takes less.
+                var now = after.Steps.Single(s => s.Id == step.Id).On(surface)?.Line;
+                var less = was.Stack(surface).Where(l => l.DownTo == line).Select(l => l.Id).ToHashSet();
+                List<string> Others(Treatment of, Guid? but) => RandomTreatments.Words(of.Stack(surface).Where(l => l.Id != but).Select(l => less.Contains(l.Id) ? l with { DownTo = null } : l).ToList());
+                Assert.Equal(Others(was, line), Others(after, now));
+                if (kept && line is not null)
+                    Assert.Equal(RandomTreatments.Words(was.Stack(surface)), RandomTreatments.Words(after.Stack(surface)));
+            }
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Seeds))]
+    public void Parted_and_brought_together_every_surface_has_the_stack_it_had(int seed)
+    {
+        var random = new Random(100 + seed);
+        for (var n = 0; n < 100; n++)
+        {
+            var was = RandomTreatments.Any(random);
+            var going = was.Surfaces.Where(s => s.On is null && random.Next(2) == 0).Select(s => s.Id).ToHashSet();
+            if (going.Count == 0 || was.Surfaces.All(s => going.Contains(s.On ?? s.Id)))
+                continue;
+            var (stays, parts) = Cover.Part(was, going);
+            var again = Cover.Together(stays, parts);
+            Assert.Equal(again.Steps.Count, again.Steps.Select(s => s.Id).Distinct().Count());
+            foreach (var surface in was.Surfaces.Select(s => s.Id))
+            {
+                var words = RandomTreatments.Words(was.Stack(surface));
+                Assert.Equal(words, RandomTreatments.Words((stays.Surfaces.Any(s => s.Id == surface) ? stays : parts).Stack(surface)));
+                Assert.Equal(words, RandomTreatments.Words(again.Stack(surface)));
+            }
+        }
+    }
+
+    [Fact]
+    public void A_layer_that_comes_back_to_a_surface_has_the_line_it_had_there()
+    {
+        var random = new Random(5);
+        var was = RandomTreatments.Any(random);
+        while (was.Steps.FirstOrDefault(s => s.Over.Count > 1) is null)
+            was = RandomTreatments.Any(random);
+        var step = was.Steps.First(s => s.Over.Count > 1);
+        var (here, there) = (step.Over[0], step.Over[1]);
+        var without = Cover.Of(was, step.Id, step.Over.Where(l => l != there).Select(l => l.Surface).ToHashSet());
+        var back = Cover.Of(without, step.Id, step.Over.Select(l => l.Surface).ToHashSet(), s => s == there.Surface ? there.Line : null);
+        Assert.Equal(there.Line, back.Steps.Single(s => s.Id == step.Id).On(there.Surface)!.Line);
+        Assert.Equal(here.Line, back.Steps.Single(s => s.Id == step.Id).On(here.Surface)!.Line);
+    }
+
+    [Fact]
+    public void A_layer_over_nothing_a_surface_that_is_not_there_and_parting_with_all_are_refused()
+    {
+        var random = new Random(8);
+        var was = RandomTreatments.Any(random);
+        while (was.Steps.Count == 0)
+            was = RandomTreatments.Any(random);
+        Assert.Throws<ArgumentException>(() => Cover.Of(was, was.Steps[0].Id, new HashSet<Guid>()));
+        Assert.Throws<ArgumentException>(() => Cover.Of(was, was.Steps[0].Id, new HashSet<Guid> { Guid.NewGuid() }));
+        Assert.Throws<ArgumentException>(() => Cover.Of(was, Guid.NewGuid(), new HashSet<Guid> { was.Surfaces[0].Id }));
+        Assert.Throws<ArgumentException>(() => Cover.Part(was, new HashSet<Guid>()));
+        Assert.Throws<ArgumentException>(() => Cover.Part(was, was.Surfaces.Select(s => s.Id).ToHashSet()));
+        Assert.Throws<ArgumentException>(() => Cover.Together(was, was));
+    }
+}
