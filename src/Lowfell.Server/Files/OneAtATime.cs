@@ -7,11 +7,11 @@ namespace Lowfell.Server.Files;
 internal sealed class OneAtATime(TimeProvider clock) : IDisposable
 {
     /// <summary>
-    /// What the base library keeps of large buffers it lets go of half a minute after they were used last, when memory is collected, and the next
-    /// collection has them; on a machine that is busy with other things some of it was used last a little later. Counted from the end of the
-    /// last file, also where that ends while this goes on.
+    /// What the base library keeps of large buffers it lets go of when memory is collected, those of a thread half a minute and those of a processor a
+    /// minute after a collection first found them unused, and the next collection has them. Counted from the end of the last file, also where
+    /// that ends while this goes on.
     /// </summary>
-    private static readonly TimeSpan[] rounds = [TimeSpan.Zero, .. new[] { 35, 38, 46, 54, 62 }.Select(s => TimeSpan.FromSeconds(s))];
+    private static readonly TimeSpan[] rounds = [TimeSpan.Zero, .. new[] { 35, 38, 62, 63, 65 }.Select(s => TimeSpan.FromSeconds(s))];
 
     private readonly SemaphoreSlim turn = new(1);
     private int waiting, givingBack;
