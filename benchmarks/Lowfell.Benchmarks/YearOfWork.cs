@@ -68,9 +68,10 @@ internal sealed class YearOfWork(HttpClient http, string database, Action<string
             select gen_random_uuid(), '{workshop}', 'Year pot ' || n, 'jar', '', now() - n * interval '8 hours', now() - n * interval '8 hours', now(), '', now(), 1, 1000 from generate_series(1, {Pots}) n;
 
             create temp table places as
-            select row_number() over () as n, z.id as zone_id, l.id as layer_id, l.line_id, z.design_id
+            select row_number() over () as n, z.id as zone_id, l.id as layer_id, o.line_id, z.design_id
             from zones z join designs d on d.id = z.design_id join treatments t on t.id = z.treatment_id
-              join revision_layers r on (r.treatment_id, r.revision) = (t.id, t.revision) join layers l on l.id = r.layer_id where d.set_id = '{set}';
+              join revision_layers r on (r.treatment_id, r.revision) = (t.id, t.revision) join layers l on l.id = r.layer_id
+              join layer_surfaces o on (o.layer_id, o.surface_id) = (l.id, z.surface_id) where d.set_id = '{set}';
             create temp table members as select design_id, id as piece_id, row_number() over (partition by design_id order by id) as n from pieces;
             create temp table coming as
             select gen_random_uuid() as id, p.id as pot_id, e as n, p.k

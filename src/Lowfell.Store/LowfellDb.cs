@@ -24,6 +24,9 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<TreatmentRevisionRow> TreatmentRevisions => Set<TreatmentRevisionRow>();
     public DbSet<RevisionLayerRow> RevisionLayers => Set<RevisionLayerRow>();
     public DbSet<LayerRow> Layers => Set<LayerRow>();
+    public DbSet<LayerSurfaceRow> LayerSurfaces => Set<LayerSurfaceRow>();
+    public DbSet<SurfaceRow> Surfaces => Set<SurfaceRow>();
+    public DbSet<RevisionSurfaceRow> RevisionSurfaces => Set<RevisionSurfaceRow>();
     public DbSet<MixRow> Mixes => Set<MixRow>();
     public DbSet<MixComponentRow> MixComponents => Set<MixComponentRow>();
     public DbSet<CalibrationRow> Calibrations => Set<CalibrationRow>();

@@ -17,7 +17,7 @@ public sealed class BenchTests(LowfellServer server) : IClassFixture<LowfellServ
     {
         await using var db = server.Db();
         var at = await db.Zones.Where(z => z.Name == zone && db.Designs.Any(d => d.Id == z.DesignId && d.Name == design)).Select(z => new { z.Id, z.DesignId, z.TreatmentId }).SingleAsync();
-        return new(at.Id, await Revisions.Layers(db).Where(l => l.TreatmentId == at.TreatmentId).Select(l => l.LineId).ToListAsync(), await db.Pieces.Where(p => p.DesignId == at.DesignId && p.ParentId == null).OrderBy(p => p.Label).Select(p => p.Id).ToListAsync());
+        return new(at.Id, await Revisions.Layers(db).Where(l => l.TreatmentId == at.TreatmentId).Select(l => l.StepId).ToListAsync(), await db.Pieces.Where(p => p.DesignId == at.DesignId && p.ParentId == null).OrderBy(p => p.Label).Select(p => p.Id).ToListAsync());
     }
 
     private async Task<BenchDevice> Device(string name, double minutesOff = 0)

@@ -32,19 +32,17 @@ public sealed class GraphTests(LowfellServer server) : IClassFixture<LowfellServ
         var graphs = server.Graphs();
         var before = await Read(graphs);
         Assert.Same(before, await Read(graphs));
-        var layers = before.Treatments.Keys.ToDictionary(t => t, before.Layers);
-        var changed = before.Find(await server.ZoneId("Pump house", "Walls"))!.Zone.TreatmentId;
+        var layers = before.Places.ToDictionary(p => p.Zone.Id, p => p.Layers);
+        var walls = before.Find(await server.ZoneId("Pump house", "Walls"))!.Zone;
         await Store("Pump house", "Walls", OneMoreCoat);
         var after = await Read(graphs);
         Assert.NotSame(before, after);
+        foreach (var place in after.Places)
+            Assert.Equal(place.Zone.SurfaceId != walls.SurfaceId, layers[place.Zone.Id] == place.Layers);
         foreach (var id in before.Treatments.Keys)
-        {
-            Assert.Equal(id != changed, layers[id] == after.Layers(id));
-            Assert.Equal(id != changed, before.Treatments[id].Layers.SequenceEqual(after.Treatments[id].Layers));
-        }
-
-        Assert.Equal(before.Layers(changed)[1].Coats % 5 + 1, after.Layers(changed)[1].Coats);
-        Assert.Same(before.Materials[before.Layers(changed)[1].Main!.Id], after.Materials[after.Layers(changed)[1].Main!.Id]);
+            Assert.Equal(id != walls.TreatmentId, before.Treatments[id].Layers.SequenceEqual(after.Treatments[id].Layers));
+        Assert.Equal(before.Layers(walls)[1].Coats % 5 + 1, after.Layers(walls)[1].Coats);
+        Assert.Same(before.Materials[before.Layers(walls)[1].Main!.Id], after.Materials[after.Layers(walls)[1].Main!.Id]);
     }
 
     [Fact]

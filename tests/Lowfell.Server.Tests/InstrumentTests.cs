@@ -60,7 +60,7 @@ public sealed class InstrumentTests(LowfellServer server) : IClassFixture<Lowfel
         await device.Begin();
         await using var db = server.Db();
         var at = await db.Zones.Where(z => z.Name == "Timber").Select(z => new { z.Id, z.DesignId, z.TreatmentId }).FirstAsync(Stop);
-        var line = (await Revisions.Layers(db).Where(l => l.TreatmentId == at.TreatmentId && l.Technique == Core.Layers.Technique.BaseCoat).Select(l => l.LineId).ToListAsync(Stop))[0];
+        var line = (await Revisions.Layers(db).Where(l => l.TreatmentId == at.TreatmentId && l.Technique == Core.Layers.Technique.BaseCoat).Select(l => l.StepId).ToListAsync(Stop))[0];
         var piece = await db.Pieces.Where(p => p.DesignId == at.DesignId && p.ParentId == null).OrderBy(p => p.Label).Select(p => p.Id).FirstAsync(Stop);
         await device.Tell(device.Event("given", at.Id, line, [piece], 1));
         async Task<double> Dries()
@@ -113,7 +113,7 @@ public sealed class InstrumentTests(LowfellServer server) : IClassFixture<Lowfel
             from z in db.Zones
             join l in Revisions.Layers(db) on z.TreatmentId equals l.TreatmentId
             where l.Technique == Core.Layers.Technique.Varnish && (l.Tool == Core.Layers.Tool.Airbrush || l.Tool == Core.Layers.Tool.SprayCan)
-            select new { z.Id, l.LineId }).ToListAsync(Stop);
+            select new { z.Id, LineId = l.StepId }).ToListAsync(Stop);
         Assert.NotEmpty(matt);
         async Task<int> Warned()
         {

@@ -46,7 +46,7 @@ public sealed class JobTests(LowfellServer server) : IClassFixture<LowfellServer
             await server.Send(HttpMethod.Post, $"/api/plan/sets/{set}/designs", Design(n));
         await using var db = server.Db();
         var zone = await db.Zones.Where(z => db.Designs.Any(d => d.Id == z.DesignId && d.SetId == set)).FirstAsync(Stop);
-        await db.Zones.Where(z => db.Designs.Any(d => d.Id == z.DesignId && d.SetId == set)).ExecuteUpdateAsync(s => s.SetProperty(z => z.TreatmentId, zone.TreatmentId), Stop);
+        await db.Zones.Where(z => db.Designs.Any(d => d.Id == z.DesignId && d.SetId == set)).ExecuteUpdateAsync(s => s.SetProperty(z => z.TreatmentId, zone.TreatmentId).SetProperty(z => z.SurfaceId, zone.SurfaceId), Stop);
         var version = (await server.Get($"/api/plan/zones/{zone.Id}"))["version"]!.GetValue<uint>();
         var (status, said) = await server.Send(HttpMethod.Put, $"/api/plan/zones/{zone.Id}/stack", new JsonObject { ["version"] = version, ["layers"] = stack });
         Assert.True(status == 200, said.ToJsonString());

@@ -24,6 +24,9 @@ public sealed class LowfellServer : IAsyncLifetime
     public string Serving { get; private set; } = "";
     public HttpClient Http { get; private set; } = new();
 
+    /// <summary>What the server is made of.</summary>
+    public IServiceProvider Services => factory!.Services;
+
     /// <summary>A database of its own before which no server runs yet.</summary>
     public static async Task<LowfellServer> Asleep()
     {

@@ -72,14 +72,14 @@ internal sealed class Painter(LowfellServer server, int seed, string device = "b
             d.Id,
             d.Version,
             d.PutAwayAt,
-            Zones = d.Zones.OrderBy(z => z.Id).Select(z => new { z.Id, z.Version, z.PutAwayAt, z.TreatmentId }),
+            Zones = d.Zones.OrderBy(z => z.Id).Select(z => new { z.Id, z.Version, z.PutAwayAt, z.TreatmentId, z.SurfaceId }),
             Pieces = d.Pieces.OrderBy(p => p.Id).Select(p => new { p.Id, p.Version, p.PutAwayAt }),
         }).AsSplitQuery().ToListAsync()).AsArray();
         var design = designs.Count > 0 ? Any(designs) : null;
         var zone = design is not null && design["zones"]!.AsArray().Count > 0 ? Any(design["zones"]!.AsArray()) : null;
         var piece = design is not null && design["pieces"]!.AsArray().Count > 0 ? Any(design["pieces"]!.AsArray()) : null;
         var treatment = Any((await db.Treatments.OrderBy(t => t.Id).Select(t => new { t.Id, t.Version, t.PutAwayAt }).ToListAsync()).Select(t => Json(t)));
-        var (status, _) = random.Next(26) switch
+        var (status, _) = random.Next(32) switch
         {
             0 => await Send(HttpMethod.Put, $"/api/sets/{Id(set)}", new { version = Version(set), name = Name("Set") }),
             1 => await Send(HttpMethod.Put, $"/api/sets/{Id(set)}", new { version = Version(set), scale = random.Next(20, 200), measuresFollow = random.Next(2) == 0, tableMetres = 0.5 + random.Next(10) / 10.0, handling = "display" }),
@@ -107,6 +107,8 @@ internal sealed class Painter(LowfellServer server, int seed, string device = "b
             23 => await Send(HttpMethod.Put, $"/api/treatments/{Id(treatment)}", new { version = Version(treatment), name = Name("Treatment") }),
             24 => await Versions(treatment),
             25 => await Send(HttpMethod.Post, $"/api/treatments/{Id(treatment)}/{(random.Next(2) == 0 ? "copies" : Here(treatment) ? "put-away" : "bring-back")}", new { }),
+            26 or 27 or 28 => await Over(treatment, db),
+            29 when zone is not null => await Together(treatment, db),
             _ => await Workshops(),
         };
         Assert.True(status is (>= 200 and < 300) or 400 or 404 or 409, $"{status}");
@@ -119,7 +121,7 @@ internal sealed class Painter(LowfellServer server, int seed, string device = "b
         await using var db = server.Db();
         var treatment = zone["treatmentId"]!.GetValue<Guid>();
         var version = await db.Treatments.Where(t => t.Id == treatment).Select(t => t.Version).SingleAsync();
-        var layers = (await server.Get($"/api/treatments/{treatment}/versions")).AsArray().First(v => v!["current"]!.GetValue<bool>())!["layers"]!.Copy().AsArray();
+        var layers = (await server.Get($"/api/treatments/{treatment}/versions?surfaceId={zone["surfaceId"]}")).AsArray().First(v => v!["current"]!.GetValue<bool>())!["layers"]!.Copy().AsArray();
         if (layers.Count == 0 || random.Next(3) == 0)
             layers.Add(JsonNode.Parse($$"""{ "id": "{{Guid.NewGuid()}}", "technique": "inspect", "paint": [], "coats": 1, "region": "all", "strength": 1, "tool": "fingers", "drying": "air", "optional": false, "note": "" }"""));
         else if (random.Next(2) == 0)
@@ -127,6 +129,33 @@ internal sealed class Painter(LowfellServer server, int seed, string device = "b
         else
             layers[random.Next(layers.Count)]!["coats"] = random.Next(1, 6);
         return await Send(HttpMethod.Put, $"/api/plan/zones/{Id(zone)}/stack", new { version, layers });
+    }
+
+    /// <summary>A layer over other surfaces, in another place, or one more; or surfaces called otherwise.</summary>
+    private async Task<(int Status, JsonNode Body)> Over(JsonNode treatment, Store.LowfellDb db)
+    {
+        var several = await db.Treatments.Where(t => db.Zones.Where(z => z.TreatmentId == t.Id).Select(z => z.SurfaceId).Distinct().Count() > 1).OrderBy(t => t.Id).Select(t => t.Id).ToListAsync();
+        var id = several.Count > 0 ? several[random.Next(several.Count)] : Id(treatment);
+        var order = await server.Get($"/api/treatments/{id}/order");
+        var (steps, surfaces) = (order["steps"]!.AsArray(), order["surfaces"]!.AsArray());
+        Guid? Step() => steps.Count == 0 || random.Next(5) == 0 ? null : Any(steps)["layer"]!["id"]!.GetValue<Guid>();
+        var over = surfaces.Where(_ => random.Next(2) == 0).DefaultIfEmpty(Any(surfaces)).Select(s => Id(s!)).ToList();
+        var version = Version(order);
+        return random.Next(4) switch
+        {
+            0 => await Send(HttpMethod.Put, $"/api/treatments/{id}/surfaces", new { version, surfaces = surfaces.OrderBy(_ => random.Next()).Select(s => new { id = Id(s!), name = Name("Surface"), onId = (Guid?)null }).ToList() }),
+            1 => await Send(HttpMethod.Post, $"/api/treatments/{id}/steps", new { version, over, aboveId = Step(), layer = new { id = Guid.NewGuid(), technique = "inspect", paint = Array.Empty<object>(), coats = 1, region = "all", strength = 1, tool = "fingers", drying = "air", optional = false, note = "" } }),
+            2 when Step() is { } step => await Send(HttpMethod.Put, $"/api/treatments/{id}/steps/{step}/place", new { version, aboveId = Step() }),
+            _ when Step() is { } step => await Send(HttpMethod.Put, $"/api/treatments/{id}/steps/{step}/over", new { version, over }),
+            _ => await Workshops(),
+        };
+    }
+
+    private async Task<(int Status, JsonNode Body)> Together(JsonNode treatment, Store.LowfellDb db)
+    {
+        var others = await db.Treatments.Where(t => t.Id != Id(treatment) && t.PutAwayAt == null).OrderBy(t => t.Id).Select(t => new { treatmentId = t.Id, version = t.Version }).ToListAsync();
+        return others.Count == 0 || !Here(treatment) ? await Workshops()
+            : await Send(HttpMethod.Post, $"/api/treatments/{Id(treatment)}/together", new { version = Version(treatment), with = others.OrderBy(_ => random.Next()).Take(random.Next(1, 3)).ToList() });
     }
 
     private async Task<(int Status, JsonNode Body)> Versions(JsonNode treatment)
@@ -151,6 +180,9 @@ internal sealed class Painter(LowfellServer server, int seed, string device = "b
         ["treatment_revisions"] = "history only grows",
         ["revision_layers"] = "history only grows",
         ["layers"] = "history only grows",
+        ["layer_surfaces"] = "history only grows",
+        ["surfaces"] = "history only grows",
+        ["revision_surfaces"] = "history only grows",
         ["mixes"] = "a recipe that was once needed stays",
         ["mix_components"] = "a recipe that was once needed stays",
         ["journal_steps"] = "it is what was done and undone",
@@ -160,7 +192,7 @@ internal sealed class Painter(LowfellServer server, int seed, string device = "b
     };
 
     /// <summary>
-    /// Everything that can be changed, as it stands, table by table of the model: rows in their order; of a treatment the layers it has,
+    /// Everything that can be changed, as it stands, table by table of the model: rows in their order; of a treatment the surfaces and layers it has,
     /// whichever revision they are, and none that were only made and put away again.
     /// </summary>
     public async Task<string> Whole()
@@ -169,7 +201,9 @@ internal sealed class Painter(LowfellServer server, int seed, string device = "b
         var all = db.Model.GetEntityTypes().Select(e => e.GetTableName()!).Distinct().ToList();
         Assert.Empty(apart.Keys.Except(all));
         var parts = all.Except(apart.Keys).Order(StringComparer.Ordinal).Select(table => $"(select '{table} ' || coalesce(jsonb_agg(to_jsonb(t) order by to_jsonb(t)::text)::text, '') from {table} t)").Append("""
-            (select coalesce(jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'layers', (select jsonb_agg(l.layer_id order by l.position) from revision_layers l where l.treatment_id = t.id and l.revision = t.revision)) order by t.id)::text, '')
+            (select coalesce(jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name, 'layers', (select jsonb_agg(l.layer_id order by l.position) from revision_layers l where l.treatment_id = t.id and l.revision = t.revision),
+                'surfaces', (select jsonb_agg(jsonb_build_array(s.surface_id, s.name, s.on_id) order by s.position) from revision_surfaces s
+                  join treatment_revisions r on (r.treatment_id, r.surfaces_of) = (s.treatment_id, s.revision) where r.treatment_id = t.id and r.number = t.revision)) order by t.id)::text, '')
             from treatments t where put_away_at is null)
             """);
 #pragma warning disable EF1002 // Names of tables, as the model has them.

@@ -157,7 +157,7 @@ public sealed class RoundTripTests(LowfellServer server) : IClassFixture<Lowfell
         await using (var db = server.Db())
         {
             var line = full["id"]!.GetValue<Guid>();
-            var row = await db.Layers.AsNoTracking().SingleAsync(l => l.LineId == line, Stop);
+            var row = await db.Layers.AsNoTracking().Include(l => l.Over).SingleAsync(l => l.StepId == line, Stop);
             string[] other = [nameof(LayerRow.MaterialId), nameof(LayerRow.Mix)];
             Assert.All(typeof(LayerRow).GetProperties().Where(p => !other.Contains(p.Name)), f => Assert.NotEqual(f.GetValue(new LayerRow()), f.GetValue(row)));
         }

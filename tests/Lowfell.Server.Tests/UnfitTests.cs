@@ -17,7 +17,7 @@ public sealed class UnfitTests(LowfellServer server) : IClassFixture<LowfellServ
     {
         await using var db = server.Db();
         var at = await (from z in db.Zones join d in db.Designs on z.DesignId equals d.Id where z.Name == zone && d.Name == design select new { z.Id, z.DesignId, z.TreatmentId, d.SetId }).SingleAsync(Stop);
-        return new(at.SetId, at.DesignId, at.Id, await Revisions.Layers(db).Where(l => l.TreatmentId == at.TreatmentId).Select(l => l.LineId).ToListAsync(Stop),
+        return new(at.SetId, at.DesignId, at.Id, await Revisions.Layers(db).Where(l => l.TreatmentId == at.TreatmentId).Select(l => l.StepId).ToListAsync(Stop),
             (await db.Pieces.Where(p => p.DesignId == at.DesignId && p.ParentId == null).OrderBy(p => p.Label).Select(p => new { p.Id, p.Label }).ToListAsync(Stop)).Select(p => (p.Id, p.Label)).ToList());
     }
 

@@ -6,18 +6,18 @@ using Lowfell.Core.Sight;
 
 namespace Lowfell.Core.Sessions;
 
-/// <summary>A zone that a treatment lies on.</summary>
+/// <summary>A zone that takes a surface.</summary>
 /// <param name="View">Its stack.</param>
 /// <param name="Pieces">Pieces of its design.</param>
 /// <param name="ToGo">How many still want a layer, by its id.</param>
 /// <param name="Metres">Distance of the eye.</param>
 public sealed record FitZone(StackView View, int Pieces, Func<Guid, int> ToGo, double Metres);
 
-/// <summary>A treatment with every zone it lies on: what is left out of it is left out on all of them.</summary>
-public sealed record FitTreatment(Guid Id, IReadOnlyList<FitZone> Zones);
+/// <summary>A surface of a treatment with every zone that takes it: what is left out of it is left out on all of them.</summary>
+public sealed record FitSurface(Guid Id, IReadOnlyList<FitZone> Zones);
 
-/// <summary>A layer that is left out.</summary>
-public readonly record struct Omission(Guid Treatment, Guid Layer);
+/// <summary>A layer that is left out of a surface.</summary>
+public readonly record struct Omission(Guid Surface, Guid Layer);
 
 /// <summary>A point of the trade.</summary>
 /// <param name="Minutes">Hands-on minutes that remain; an estimate.</param>
@@ -32,15 +32,15 @@ public static class FitToHours
 
     /// <summary>
     /// The curve, from everything down to what cannot be left out. Layers that hold, shape or finish are never offered, nor what cracks and
-    /// chips stand on, nor one that some piece has already, nor one without which the order of layers would be stopped. Each treatment is
+    /// chips stand on, nor one that some piece has already, nor one without which the order of layers would be stopped. Each surface is
     /// thinned greedily, and the lower convex hulls of all are walked by their slope, so that every further minute costs at least as much
     /// as the one before.
     /// </summary>
-    public static IReadOnlyList<FitPoint> Of(IReadOnlyList<FitTreatment> treatments, CancellationToken stop = default)
+    public static IReadOnlyList<FitPoint> Of(IReadOnlyList<FitSurface> surfaces, CancellationToken stop = default)
     {
-        var area = Math.Max(1e-9, treatments.SelectMany(t => t.Zones).Sum(z => z.View.Context.Zone.AreaCm2 * z.Pieces));
-        var hulls = treatments.AsParallel().AsOrdered().WithCancellation(stop).Select(t => Hull(Thin(t, area, stop))).ToList();
-        var (minutes, difference, left) = (treatments.SelectMany(t => t.Zones).Sum(z => Minutes(z, z.View)), 0.0, new List<Omission>());
+        var area = Math.Max(1e-9, surfaces.SelectMany(t => t.Zones).Sum(z => z.View.Context.Zone.AreaCm2 * z.Pieces));
+        var hulls = surfaces.AsParallel().AsOrdered().WithCancellation(stop).Select(t => Hull(Thin(t, area, stop))).ToList();
+        var (minutes, difference, left) = (surfaces.SelectMany(t => t.Zones).Sum(z => Minutes(z, z.View)), 0.0, new List<Omission>());
         var points = new List<FitPoint> { new(minutes, 0, []) };
         foreach (var step in hulls.SelectMany(h => h).OrderBy(s => s.Lost / s.Saved).ThenByDescending(s => s.Saved))
         {
@@ -58,23 +58,23 @@ public static class FitToHours
     private readonly record struct Step(double Saved, double Lost, IReadOnlyList<Omission> Out);
 
     /// <summary>One layer after the other, always the one that loses least for its minutes.</summary>
-    private static List<Step> Thin(FitTreatment treatment, double area, CancellationToken stop)
+    private static List<Step> Thin(FitSurface surface, double area, CancellationToken stop)
     {
         var steps = new List<Step>();
-        if (treatment.Zones.Count == 0)
+        if (surface.Zones.Count == 0)
             return steps;
-        var full = treatment.Zones.Select(z => Far(z, z.View)).ToList();
-        var stops = treatment.Zones.Select(z => Stops(z.View)).ToList();
-        var now = treatment.Zones.Select(z => z.View).ToList();
+        var full = surface.Zones.Select(z => Far(z, z.View)).ToList();
+        var stops = surface.Zones.Select(z => Stops(z.View)).ToList();
+        var now = surface.Zones.Select(z => z.View).ToList();
         var (lost, refused) = (0.0, new HashSet<Guid>());
         while (!stop.IsCancellationRequested)
         {
-            var best = Candidates(treatment, now, refused)
+            var best = Candidates(surface, now, refused)
                 .Select(bundle =>
                 {
                     var then = now.Select(v => Without(v, bundle)).ToList();
-                    var saved = treatment.Zones.Select((z, i) => Minutes(z, now[i]) - Minutes(z, then[i])).Sum();
-                    var loss = treatment.Zones.Select((z, i) => z.View.Context.Zone.AreaCm2 * z.Pieces * Apart(z, full[i], Far(z, then[i]))).Sum() / area;
+                    var saved = surface.Zones.Select((z, i) => Minutes(z, now[i]) - Minutes(z, then[i])).Sum();
+                    var loss = surface.Zones.Select((z, i) => z.View.Context.Zone.AreaCm2 * z.Pieces * Apart(z, full[i], Far(z, then[i]))).Sum() / area;
                     return (bundle, then, saved, loss);
                 })
                 .Where(c => c.saved >= LeastMinutes).OrderBy(c => Math.Max(0, c.loss - lost) / c.saved);
@@ -87,7 +87,7 @@ public static class FitToHours
                     continue;
                 }
 
-                steps.Add(new Step(saved, loss - lost, bundle.Select(l => new Omission(treatment.Id, l)).ToList()));
+                steps.Add(new Step(saved, loss - lost, bundle.Select(l => new Omission(surface.Id, l)).ToList()));
                 (now, lost, taken) = (then, loss, true);
                 break;
             }
@@ -100,13 +100,13 @@ public static class FitToHours
     }
 
     /// <summary>Layers that may be left out, each with what is there for it alone: its clean-up, the fluid below its chips.</summary>
-    private static IEnumerable<List<Guid>> Candidates(FitTreatment treatment, List<StackView> now, HashSet<Guid> refused)
+    private static IEnumerable<List<Guid>> Candidates(FitSurface surface, List<StackView> now, HashSet<Guid> refused)
     {
-        var (zone, view) = (treatment.Zones[0], now[0]);
+        var (zone, view) = (surface.Zones[0], now[0]);
         for (var i = 0; i < view.Count; i++)
         {
             var layer = view.Layers[i];
-            if (refused.Contains(layer.Id) || StopHere.PurposeOf(layer) != Purpose.Look || !Untouched(treatment, layer.Id) || Carries(view, i))
+            if (refused.Contains(layer.Id) || StopHere.PurposeOf(layer) != Purpose.Look || !Untouched(surface, layer.Id) || Carries(view, i))
                 continue;
             var bundle = new List<Guid> { layer.Id };
             for (var k = i + 1; k < view.Count; k++)
@@ -114,7 +114,7 @@ public static class FitToHours
                     bundle.Add(view.Layers[k].Id);
             if (layer.Technique == Technique.ChipThrough && TakingAway.FluidOf(view.Layers, i) is >= 0 and var fluid && !Enumerable.Range(0, view.Count).Any(k => k != i && view.Layers[k].Technique == Technique.ChipThrough && TakingAway.FluidOf(view.Layers, k) == fluid))
                 bundle.Add(view.Layers[fluid].Id);
-            if (bundle.All(id => Untouched(treatment, id)))
+            if (bundle.All(id => Untouched(surface, id)))
                 yield return bundle;
         }
     }
@@ -123,7 +123,7 @@ public static class FitToHours
     private static bool Carries(StackView view, int layer) =>
         view.NextAbove(layer, view.LeavesFilm) is >= 0 and var above && view.Layers[above].Technique is Technique.CracklePaste or Technique.CrackleMedium or Technique.ChippingFluid or Technique.Decal or Technique.GlueAndScatter;
 
-    private static bool Untouched(FitTreatment treatment, Guid layer) => treatment.Zones.All(z => z.Pieces == 0 || z.ToGo(layer) == z.Pieces);
+    private static bool Untouched(FitSurface surface, Guid layer) => surface.Zones.All(z => z.Pieces == 0 || z.ToGo(layer) == z.Pieces);
 
     private static StackView Without(StackView view, List<Guid> bundle) => new(view.Context, view.Layers.Where(l => !bundle.Contains(l.Id)).ToList());
 

@@ -30,6 +30,78 @@ public static class Cover
         Guid Line(Guid surface) => before?.Invoke(surface) is { } had && was.Steps.All(s => s.On(surface)?.Line != had) ? had : Guid.CreateVersion7();
     }
 
+    /// <summary>A new layer over some surfaces, and over the details that stand on them; it begins its own step there.</summary>
+    /// <param name="was">The treatment.</param>
+    /// <param name="layer">What the surfaces share of it. It takes no depth.</param>
+    /// <param name="note">What is written beside it.</param>
+    /// <param name="over">At least one of the treatment's surfaces.</param>
+    /// <param name="above">The step it lies on; null at the bottom.</param>
+    /// <exception cref="ArgumentException">There is no such step, or none of the surfaces.</exception>
+    public static Treatment Begin(Treatment was, Layer layer, string note, IReadOnlySet<Guid> over, Guid? above)
+    {
+        if (over.Count == 0 || !over.IsSubsetOf(was.Surfaces.Select(s => s.Id)))
+            throw new ArgumentException("A layer goes over at least one surface of its treatment.", nameof(over));
+        var id = Guid.CreateVersion7();
+        var lays = was.Surfaces.Where(s => over.Contains(s.Id) || (s.On is { } on && over.Contains(on))).Select(s => new Lay(s.Id, over.Count == 1 && over.Contains(s.Id) ? id : Guid.CreateVersion7())).ToList();
+        return Depths.Kept(was, was with { Steps = Inserted(was.Steps, new Step(id, layer with { Id = default, DownTo = null }, note, lays), above) });
+    }
+
+    /// <summary>Moves a step to just above another, on all its surfaces. What may be taken stays what it was as far as it still lies below.</summary>
+    /// <exception cref="ArgumentException">There is no such step.</exception>
+    public static Treatment Moved(Treatment was, Guid step, Guid? above)
+    {
+        var moving = was.Steps.FirstOrDefault(s => s.Id == step) ?? throw new ArgumentException("The treatment has no such step.", nameof(step));
+        return above == step ? was : Depths.Kept(was, was with { Steps = Inserted(was.Steps.Where(s => s.Id != step).ToList(), moving, above) });
+    }
+
+    private static List<Step> Inserted(IReadOnlyList<Step> steps, Step step, Guid? above)
+    {
+        var at = above is null ? -1 : steps.ToList().FindIndex(s => s.Id == above);
+        if (above is not null && at < 0)
+            throw new ArgumentException("The treatment has no such step.", nameof(above));
+        return [.. steps.Take(at + 1), step, .. steps.Skip(at + 1)];
+    }
+
+    /// <summary>The same treatment with other ids for its surfaces.</summary>
+    /// <param name="was">The treatment.</param>
+    /// <param name="ids">The new id of every surface.</param>
+    public static Treatment Renamed(Treatment was, IReadOnlyDictionary<Guid, Guid> ids) => new(
+        was.Surfaces.Select(s => s with { Id = ids[s.Id], On = s.On is { } on ? ids[on] : null }).ToList(),
+        was.Steps.Select(s => s with { Over = s.Over.Select(l => l with { Surface = ids[l.Surface] }).ToList() }).ToList());
+
+    /// <summary>Leaves lines out: their steps stay wherever they lie under others. What may be taken elsewhere stays what it was.</summary>
+    public static Treatment Without(Treatment was, IReadOnlySet<Guid> lines)
+    {
+        var steps = was.Steps.Select(s => s.Over.Any(l => lines.Contains(l.Line)) ? s with { Over = s.Over.Where(l => !lines.Contains(l.Line)).ToList() } : s).Where(s => s.Over.Count > 0).ToList();
+        return Depths.Kept(was, was with { Steps = steps });
+    }
+
+    /// <summary>
+    /// Puts a line back that was left out, above the first of some lines that is there and at the bottom where none is: with its step where that still
+    /// lies elsewhere and in that place, else as a step of its own. A line that is there already stays where it is, and a surface that is gone gets nothing.
+    /// </summary>
+    /// <param name="was">The treatment.</param>
+    /// <param name="step">The step as it was, with its lays of then.</param>
+    /// <param name="line">Which line of it.</param>
+    /// <param name="below">Lines it lay on, the nearest first.</param>
+    public static Treatment Back(Treatment was, Step step, Guid line, IReadOnlyList<Guid> below)
+    {
+        var lays = step.Over.Where(l => l.Line == line && was.Surfaces.Any(s => s.Id == l.Surface) && was.Steps.All(s => s.On(l.Surface)?.Line != line)).ToList();
+        if (lays.Count == 0)
+            return was;
+        var (steps, there) = (was.Steps.ToList(), was.Steps.ToList().FindIndex(s => s.Id == step.Id));
+        var at = below.Select(b => steps.FindIndex(s => lays.Any(l => s.On(l.Surface)?.Line == b))).FirstOrDefault(i => i >= 0, -1);
+
+        // With its step where it lies there just above what it lay on; else by itself.
+        bool Meets(Step other) => lays.Any(l => other.On(l.Surface) is not null);
+        if (there > at && !steps.Skip(at + 1).Take(there - at).Any(Meets))
+            steps[there] = steps[there] with { Over = [.. steps[there].Over, .. lays.Select(l => l.Own is { } own ? (l with { Own = null, Differs = Differs.Nothing }).Differing(steps[there].Layer, own, l.Differs) : l)] };
+        else
+            steps.Insert(at + 1, step with { Id = there >= 0 ? Guid.CreateVersion7() : step.Id, Over = lays });
+
+        return Depths.Kept(was, was with { Steps = steps });
+    }
+
     /// <summary>
     /// Parts surfaces from the others: two treatments, in which every surface has the stack it had. Steps keep their ids and lines in both. A
     /// detail goes where its surface goes.

@@ -1,4 +1,5 @@
 using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing;
 
 namespace Lowfell.Core.Treatments;
 
@@ -36,5 +37,9 @@ internal static class Figures
 
     /// <summary>Whether two layers are one application: everything is the same that surfaces share.</summary>
     public static bool SameApplication(Layer a, Layer b) =>
-        (a.Technique, a.Dilution, a.Tool, a.Drying, a.WaitMinutes, a.Preparation) == (b.Technique, b.Dilution, b.Tool, b.Drying, b.WaitMinutes, b.Preparation) && a.Paint.SequenceEqual(b.Paint);
+        (a.Technique, a.Tool, a.Drying, a.WaitMinutes, a.Preparation) == (b.Technique, b.Tool, b.Drying, b.WaitMinutes, b.Preparation)
+        && Thinned(a.Dilution) == Thinned(b.Dilution)
+        && a.Paint.Select(p => (p.Material.Id, p.Parts)).SequenceEqual(b.Paint.Select(p => (p.Material.Id, p.Parts)));
+
+    private static (Guid, Parts, Parts)? Thinned(Dilution? d) => d is null ? null : (d.Thinner.Id, d.PaintParts, d.ThinnerParts);
 }

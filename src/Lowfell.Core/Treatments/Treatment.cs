@@ -11,6 +11,12 @@ public sealed record Step(Guid Id, Layer Layer, string Note, IReadOnlyList<Lay> 
 {
     /// <summary>How it lies on a surface; null where it does not.</summary>
     public Lay? On(Guid surface) => Over.FirstOrDefault(l => l.Surface == surface);
+
+    /// <summary>The layer as it lies under a line, going by it; what it may take goes by its step. Null where it has no such line.</summary>
+    public Layer? Laid(Guid line) => Over.FirstOrDefault(l => l.Line == line) is { } lay ? Layer.On(lay) with { Id = line } : null;
+
+    /// <summary>Whether two layers are laid just alike on a surface, whatever they go by.</summary>
+    public static bool Alike(Layer a, Layer b) => Figures.Between(a, b) == Differs.Nothing && Figures.SameApplication(a, b);
 }
 
 /// <summary>The ordered layers of a piece or of a part of it, in one order over all its surfaces; bottom first.</summary>

@@ -155,15 +155,16 @@ public static class BasesEndpoints
     private static async Task<ProblemHttpResult?> Counts(SetGraph graph, DesignRow design, IReadOnlyList<TrayReader.Laid> laid, Write write)
     {
         var stacks = Enum.GetValues<ElementKind>().Select(k => (Kind: k, Setter: TrayReader.Setter(graph, design, k))).Where(x => x.Setter is not null)
-            .GroupBy(x => (x.Setter!.Value.Zone.TreatmentId, Line: x.Setter.Value.Layer.Id))
-            .Select(g => (g.Key.TreatmentId, g.Key.Line, Count: laid.Count == 0 ? 0 : laid.Sum(l => l.Plan.Elements.Count(e => g.Any(x => x.Kind == e.Kind))) / (double)laid.Count))
-            .Where(x => x.Count > 0 && graph.Places.Where(p => p.Zone.TreatmentId == x.TreatmentId).All(p => p.Design.Id == design.Id)).GroupBy(x => x.TreatmentId).Select(t =>
+            .GroupBy(x => (x.Setter!.Value.Zone.SurfaceId, Line: x.Setter.Value.Layer.Id))
+            .Select(g => (g.First().Setter!.Value.Zone, g.Key.Line, Count: laid.Count == 0 ? 0 : laid.Sum(l => l.Plan.Elements.Count(e => g.Any(x => x.Kind == e.Kind))) / (double)laid.Count))
+            .Where(x => x.Count > 0 && graph.Places.Where(p => p.Zone.SurfaceId == x.Zone.SurfaceId).All(p => p.Design.Id == design.Id)).GroupBy(x => x.Zone.SurfaceId).Select(t =>
             {
-                var before = graph.Layers(t.Key);
+                var (zone, before) = (t.First().Zone, graph.Layers(t.First().Zone));
                 var layers = before.Select(l => t.FirstOrDefault(x => x.Line == l.Id) is { Count: > 0 } found ? l with { Details = Math.Round(found.Count, 2) } : l).ToList();
-                return new PreparedStack(t.Key, graph.Treatments[t.Key].Version, layers, graph.Treatments[t.Key].Layers.Select(l => l.Note).ToList(), before);
-            }).Where(s => !s.Layers.Select(l => l.Details).SequenceEqual(s.Before.Select(l => l.Details))).ToList();
-        return stacks.Count > 0 && await new StackWriter(write).Store(stacks) is null
+                return (Zone: zone, Before: before, Layers: layers);
+            }).Where(s => !s.Layers.Select(l => l.Details).SequenceEqual(s.Before.Select(l => l.Details)))
+            .Select(s => TreatmentEdit.Of(graph, s.Zone, graph.Treatments[s.Zone.TreatmentId].Version, s.Layers)).ToList();
+        return stacks.Count > 0 && await new StackWriter(write, graph.Materials).Store(stacks) is null
             ? Problems.Of(StatusCodes.Status409Conflict, "changed-elsewhere", "A treatment of these bases was changed in another window. Try again; nothing was overwritten.") : null;
     }
 }

@@ -40,7 +40,7 @@ internal static class TrayReader
         var (graph, design, laid) = (tray.Graph, tray.Design, Lay(tray, hand));
         var likest = Arranger.Likest(laid.Select(l => l.Plan).ToList(), tray.Wish);
         var bases = laid.Select((l, i) => Word(l, tray, likest[i] is { } apart ? Math.Round(apart, 2) : null)).ToList();
-        var rim = design.Zones.FirstOrDefault(z => graph.Layers(z.TreatmentId).Any(l => l.Technique == Technique.Rim));
+        var rim = design.Zones.FirstOrDefault(z => graph.Layers(z).Any(l => l.Technique == Technique.Rim));
         return new TrayReading(
             graph.Set.Id, graph.Workshop.Id, design.Id, design.Name, version, tray.Asked, tray.Wish.MarginMm, (double)graph.Set.TableMetres, rim is null ? "#3a3a3a" : Finished(graph, design, rim).Field.Colour.ToString(),
             design.Zones.Select(z => new BaseZone(z.Id, z.Name)).ToList(), tray.Asked.Textures!.Select((t, i) => Texture(tray, laid, t!, i)).ToList(), Counts(tray, laid), bases.Min(b => b.Difference), Arranger.LeastDifference, bases);
@@ -76,7 +76,7 @@ internal static class TrayReader
 
     private static SeenSplit Finished(SetGraph graph, DesignRow design, ZoneRow zone)
     {
-        var run = new StackView(graph.Context(zone, design), graph.Layers(zone.TreatmentId)).Predictions;
+        var run = new StackView(graph.Context(zone, design), graph.Layers(zone)).Predictions;
         return run.SeenBelow(run.Count);
     }
 
@@ -94,7 +94,7 @@ internal static class TrayReader
         var (raised, field, recess) = FromTheTable.Colours(core, seen, (double)graph.Set.TableMetres);
 
         // Amounts of its layers as they would be with the area that is drawn.
-        var (asDrawn, pieces, layers) = (core with { AreaCm2 = drawn }, laid.Count, graph.Layers(zone.TreatmentId));
+        var (asDrawn, pieces, layers) = (core with { AreaCm2 = drawn }, laid.Count, graph.Layers(zone));
         return new(
             zone.Id, zone.Name, Surfaces.Word(zone, graph.Set.Scale), new PositionsDto(core.Shares.Raised, core.Shares.Field, core.Shares.Recess), SeenAtPositions.Of(seen), new(raised.ToString(), field.ToString(), recess.ToString()),
             drawn, (double)zone.AreaCm2, Math.Round(layers.Sum(l => Quantities.PotMl(l, asDrawn, pieces)), 1), Math.Round(layers.Sum(l => HandsOn.Batch(l, asDrawn, pieces, graph.Context(zone, design).Pace))));
@@ -106,7 +106,7 @@ internal static class TrayReader
         var technique = kind is ElementKind.Rock or ElementKind.Cork ? Technique.Rock : Technique.Tuft;
         if (kind == ElementKind.Plank)
             return null;
-        var found = design.Zones.SelectMany(z => graph.Layers(z.TreatmentId).Where(l => l.Technique == technique).Select(l => (z, l))).ToList();
+        var found = design.Zones.SelectMany(z => graph.Layers(z).Where(l => l.Technique == technique).Select(l => (z, l))).ToList();
 
         // Two such layers: the first for what is more usual.
         return found.Count == 0 ? null : kind is ElementKind.Reed or ElementKind.Cork ? found[^1] : found[0];

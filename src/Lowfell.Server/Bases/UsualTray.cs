@@ -15,7 +15,7 @@ internal static class UsualTray
     {
         var up = design.Zones.Where(z => z.UpShare >= LooksUp).OrderBy(z => z.AreaCm2).ToList();
         var all = up.Sum(z => z.AreaCm2);
-        bool Sets(ZoneRow z, Technique technique) => graph.Layers(z.TreatmentId).Any(l => l.Technique == technique);
+        bool Sets(ZoneRow z, Technique technique) => graph.Layers(z).Any(l => l.Technique == technique);
         var tufts = up.Any(z => Sets(z, Technique.Tuft));
         var wide = all > 0 ? Math.Round(Math.Clamp((decimal)Math.Sqrt((double)all * 400 / Math.PI), (decimal)BaseShape.LeastMm, (decimal)BaseShape.MostMm), 1) : 32;
         var textures = up.Select(z => new TextureDto(Sets(z, Technique.Tuft) ? TexturePlace.ByReeds : TexturePlace.Anywhere, Math.Round(z.AreaCm2 / all, 3), z.Id)).ToList();

@@ -119,7 +119,7 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
 
     /// <summary>What the painter wrote at the layer.</summary>
     private static IEnumerable<string> Note(Place place, Layer layer) =>
-        place.Graph.Treatments[place.Zone.TreatmentId].Layers.Where(l => l.LineId == layer.Id && l.Note.Length > 0).Select(l => char.ToUpperInvariant(l.Note[0]) + l.Note[1..] + (l.Note.EndsWith('.') ? "" : "."));
+        place.Graph.Rows(place.Zone).Where(l => l.LineId == layer.Id && l.Layer.Note.Length > 0).Select(l => char.ToUpperInvariant(l.Layer.Note[0]) + l.Layer.Note[1..] + (l.Layer.Note.EndsWith('.') ? "" : "."));
 
     private List<BenchPiece> PiecesOf(Place place, Layer layer, IReadOnlyList<PieceRow> pieces, bool beforehand)
     {
@@ -199,7 +199,7 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
             .OrderByDescending(e => e.Sequence).Take(MostSteps).Select(e => new { e.Id, e.Kind, e.At, e.Actor, e.Device, e.ZoneId, e.Note, Pot = e.Kind == WorkKind.Made || e.Kind == WorkKind.ToppedUp ? db.Pots.Where(p => p.Id == e.PotId).Select(p => p.Label).FirstOrDefault() : null, Pieces = e.Pieces.Select(p => p.PieceId).ToList() }).ToListAsync(stop);
         var labels = planner.Sets.SelectMany(s => s.Designs).SelectMany(d => d.Pieces).ToDictionary(p => p.Id, p => p.Label);
         var names = planner.Sets.SelectMany(s => s.Places).ToDictionary(p => p.Zone.Id, p => p.Name);
-        return rows.Select(r => new BenchStep(r.Id, r.Kind, string.Join(", ", new[] { r.ZoneId is { } z ? names.GetValueOrDefault(z) : r.Pot, string.Join(' ', r.Pieces.Select(p => labels.GetValueOrDefault(p, "?"))), r.Note }.Where(x => !string.IsNullOrEmpty(x))), r.At, r.Actor, r.Device == device)).ToList();
+        return rows.Select(r => new BenchStep(r.Id, r.Kind, string.Join(", ", new[] { r.ZoneId is { } z ? names.GetValueOrDefault(z) : r.Pot, string.Join(' ', r.Pieces.Select(p => labels.GetValueOrDefault(p, "?")).OrderBy(l => l.Length).ThenBy(l => l, StringComparer.Ordinal)), r.Note }.Where(x => !string.IsNullOrEmpty(x))), r.At, r.Actor, r.Device == device)).ToList();
     }
 
     private static int IndexOf(IReadOnlyList<Layer> layers, Guid line)

@@ -5,7 +5,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Lowfell.Server.Bench;
 
 /// <summary>A zone that work is told of, put away or not; Place is where it stands in the plan, null while it has no part in that.</summary>
-internal sealed record Spot(Guid Zone, Guid Design, Guid Treatment, SetGraph Graph, Place? Place);
+internal sealed record Spot(Guid Zone, Guid Design, Guid Treatment, Guid Surface, SetGraph Graph, Place? Place);
 
 /// <summary>
 /// Where work is told of. Work on what is put away is work; what was removed, or is somewhere else, is said to be just that.
@@ -28,8 +28,8 @@ internal sealed class Spots(Guid workshop, Write write, SetGraphs graphs)
             join d in Db.Designs on z.DesignId equals d.Id
             join s in Db.Sets on d.SetId equals s.Id
             where z.Id == zone && s.WorkshopId == workshop
-            select new { z.DesignId, z.TreatmentId, SetId = s.Id }).FirstOrDefaultAsync(write.Stop);
-        return known[zone] = at is not null && await graphs.OfSet(Db, at.SetId, write.Stop) is { } graph ? new Spot(zone, at.DesignId, at.TreatmentId, graph, graph.Find(zone)) : null;
+            select new { z.DesignId, z.TreatmentId, z.SurfaceId, SetId = s.Id }).FirstOrDefaultAsync(write.Stop);
+        return known[zone] = at is not null && await graphs.OfSet(Db, at.SetId, write.Stop) is { } graph ? new Spot(zone, at.DesignId, at.TreatmentId, at.SurfaceId, graph, graph.Find(zone)) : null;
     }
 
     /// <summary>Pieces of a design, those put away too.</summary>
@@ -40,14 +40,14 @@ internal sealed class Spots(Guid workshop, Write write, SetGraphs graphs)
         return all;
     }
 
-    /// <summary>The newest row of a layer's line: on the zone's treatment, or on one it had before.</summary>
+    /// <summary>The newest row of a layer's line: on the zone's surface, or on one it had before.</summary>
     public async Task<Guid?> Row(Spot spot, Guid line)
     {
         if (rows.TryGetValue((spot.Zone, line), out var found))
             return found;
-        var all = await Db.Layers.AsNoTracking().Where(l => l.LineId == line && Db.Treatments.Any(t => t.Id == l.TreatmentId && t.WorkshopId == workshop)).Select(l => new { l.Id, l.TreatmentId }).ToListAsync(write.Stop);
-        var now = await Revisions.Layers(Db).Where(l => l.TreatmentId == spot.Treatment && l.LineId == line).Select(l => (Guid?)l.Id).FirstOrDefaultAsync(write.Stop);
-        return rows[(spot.Zone, line)] = now ?? all.OrderByDescending(l => l.TreatmentId == spot.Treatment).ThenByDescending(l => l.Id).Select(l => (Guid?)l.Id).FirstOrDefault();
+        var all = await Db.LayerSurfaces.AsNoTracking().Where(l => l.LineId == line && Db.Treatments.Any(t => t.Id == l.TreatmentId && t.WorkshopId == workshop)).Select(l => new { l.LayerId, l.SurfaceId }).ToListAsync(write.Stop);
+        var now = await Revisions.Laid(Db).Where(l => l.Lay.SurfaceId == spot.Surface && l.Lay.LineId == line).Select(l => (Guid?)l.Layer.Id).FirstOrDefaultAsync(write.Stop);
+        return rows[(spot.Zone, line)] = now ?? all.OrderByDescending(l => l.SurfaceId == spot.Surface).ThenByDescending(l => l.LayerId).Select(l => (Guid?)l.LayerId).FirstOrDefault();
     }
 
     /// <summary>Why a zone is none of this workshop's.</summary>

@@ -50,7 +50,11 @@ internal static class UnfitBook
         var told = rows.ToDictionary(r => r.EventId, r => Read(r.Told, json));
         var (zones, lines, pieces) = (told.Values.Select(e => e?.ZoneId).OfType<Guid>().ToHashSet(), told.Values.Select(e => e?.LayerId).OfType<Guid>().ToHashSet(), told.Values.SelectMany(e => e?.PieceIds ?? []).ToHashSet());
         var names = await (from z in db.Zones join d in db.Designs on z.DesignId equals d.Id where zones.Contains(z.Id) && db.Sets.Any(s => s.Id == d.SetId && s.WorkshopId == workshop) select new { z.Id, Name = z.Name + " on " + d.Name }).ToDictionaryAsync(z => z.Id, z => z.Name, stop);
-        var techniques = (await db.Layers.Where(l => lines.Contains(l.LineId) && db.Treatments.Any(t => t.Id == l.TreatmentId && t.WorkshopId == workshop)).Select(l => new { l.LineId, l.Technique }).ToListAsync(stop)).DistinctBy(l => l.LineId).ToDictionary(l => l.LineId, l => EnumWords.Of(l.Technique));
+        var techniques = (await (
+            from lay in db.LayerSurfaces
+            join layer in db.Layers on lay.LayerId equals layer.Id
+            where lines.Contains(lay.LineId) && db.Treatments.Any(t => t.Id == lay.TreatmentId && t.WorkshopId == workshop)
+            select new { lay.LineId, layer.Technique }).ToListAsync(stop)).DistinctBy(l => l.LineId).ToDictionary(l => l.LineId, l => EnumWords.Of(l.Technique));
         var labels = await (from p in db.Pieces join d in db.Designs on p.DesignId equals d.Id where pieces.Contains(p.Id) && db.Sets.Any(s => s.Id == d.SetId && s.WorkshopId == workshop) select new { p.Id, p.Label }).ToDictionaryAsync(p => p.Id, p => p.Label, stop);
         var paired = await db.PairedDevices.Where(d => d.WorkshopId == workshop).Select(d => new { d.Id, d.Name }).ToListAsync(stop);
         var devices = paired.ToDictionary(d => Actor.NameOfPaired(d.Id), d => d.Name);

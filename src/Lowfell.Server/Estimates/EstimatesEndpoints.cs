@@ -74,7 +74,7 @@ public static class EstimatesEndpoints
 
     private static ZoneCost Cost(SetGraph graph, DesignRow design, ZoneRow zone, int pieces)
     {
-        var layers = graph.Layers(zone.TreatmentId);
+        var layers = graph.Layers(zone);
         var run = new StackView(graph.Context(zone, design), layers).Predictions;
         int ToGo(int i) => Math.Max(0, pieces - graph.DoneCount(zone.Id, layers[i].Id));
         var stops = StopHere.Of(run, ToGo, (double)graph.Set.TableMetres, run.Count == 0 ? null : StoredPace.Read(graph.Workshop.Paces));

@@ -44,7 +44,7 @@ public static class CoresEndpoints
         var zoneId = place.Zone.Id;
         var rows = await db.PieceLayers.AsNoTracking().Where(p => p.ZoneId == zoneId).ToListAsync(stop);
         var ids = rows.Select(r => r.LayerId).OfType<Guid>().Distinct().ToList();
-        var layers = await db.Layers.AsNoTracking().Where(l => ids.Contains(l.Id)).ToDictionaryAsync(l => l.Id, stop);
+        var layers = await db.Layers.AsNoTracking().Include(l => l.Over).Where(l => ids.Contains(l.Id)).ToDictionaryAsync(l => l.Id, stop);
         var mixes = layers.Values.Select(l => l.MixId).OfType<Guid>().Distinct().ToList();
         var known = await db.Mixes.AsNoTracking().Where(m => mixes.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
         return new CoresReader(place, rows, layers, known);

@@ -3,6 +3,7 @@ using Lowfell.Core.Layers;
 using Lowfell.Core.Order;
 using Lowfell.Core.Pieces;
 using Lowfell.Core.Sight;
+using Lowfell.Core.Treatments;
 using Lowfell.Core.Words;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
@@ -14,7 +15,7 @@ internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows
 {
     private readonly StackView view = place.View;
     private readonly Dictionary<Guid, int> order = place.Layers.Select((l, i) => (l.Id, i)).ToDictionary(x => x.Id, x => x.i);
-    private readonly Dictionary<Guid, Guid> inForce = place.Graph.Treatments[place.Zone.TreatmentId].Layers.ToDictionary(l => l.LineId, l => l.Id);
+    private readonly Dictionary<Guid, Guid> inForce = place.Graph.Rows(place.Zone).ToDictionary(l => l.LineId, l => l.Layer.Id);
     private readonly ILookup<(Guid Line, Guid Pot, Guid Piece), PotGiven> given = place.Graph.Given[place.Zone.Id].Where(g => g.PotId is not null)
         .SelectMany(g => g.Pieces.Select(p => (Key: (g.LineId, g.PotId!.Value, p), g))).ToLookup(x => x.Key, x => x.g);
 
@@ -57,11 +58,24 @@ internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows
     {
         if (laid.TryGetValue((row.LayerId, row.LineId, pot), out var known))
             return known;
-        var by = row.LayerId is { } id && layers.TryGetValue(id, out var stored) ? StoredLayer.ToCore(stored, place.Graph.Materials, mixes) : place.Layers[order[row.LineId]];
+        var by = Version(row) ?? place.Layers[order[row.LineId]];
         if (pot is { Amounts.Count: > 0 } && place.Graph.Contents(pot.Amounts).AsPaint() is { Paint.Count: > 0 } inIt)
             by = by with { Paint = inIt.Paint, Dilution = inIt.Dilution };
         return laid[(row.LayerId, row.LineId, pot)] = by;
     }
+
+    private readonly Dictionary<Guid, Guid> lines = place.Graph.Rows(place.Zone).GroupBy(r => r.Layer.StepId).ToDictionary(g => g.Key, g => g.First().LineId);
+
+    /// <summary>What a layer may take goes by the line that its step has here; one that is gone from the plan keeps its name.</summary>
+    private Layer Deep(Layer layer) => layer.DownTo is { } step ? layer with { DownTo = lines.GetValueOrDefault(step, step) } : layer;
+
+    /// <summary>A layer by the version it was done by; null where that is not known.</summary>
+    private Layer? Version(PieceLayerRow row) =>
+        row.LayerId is { } id && layers.TryGetValue(id, out var stored) && StoredLayer.ToStep(stored, place.Graph.Materials, mixes).Laid(row.LineId) is { } done ? Deep(done) : null;
+
+    /// <summary>It was done by a version that says otherwise than the plan does now: another row may say the same, as after a treatment was parted.</summary>
+    private bool IsOlder(PieceLayerRow row) => row.LayerId is { } version && inForce.TryGetValue(row.LineId, out var now) && now != version
+        && Version(row) is { } then && !Step.Alike(then, place.Layers[order[row.LineId]]);
 
     private CoreLayer Laid(PieceLayerRow row, Guid piece)
     {
@@ -70,7 +84,7 @@ internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows
         return new CoreLayer(by, row.DoneAt!.Value)
         {
             Pot = row.PotId is null ? null : row.Filling is { } n and > 1 ? $"{pot?.Label}, filling {n}" : pot?.Label,
-            IsOlder = row.LayerId is { } version && inForce.TryGetValue(row.LineId, out var now) && now != version,
+            IsOlder = IsOlder(row),
         };
     }
 

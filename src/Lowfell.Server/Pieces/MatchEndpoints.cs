@@ -79,13 +79,13 @@ internal static partial class MatchEndpoints
         foreach (var (zone, stack) in asked.Reader.Stacks())
         {
             // Zones that were treated alike, and done alike, stay so.
-            var key = zone.Place.Zone.TreatmentId + string.Join('\n', stack.Select(l => l.ToString()));
+            var key = zone.Place.Zone.SurfaceId + string.Join('\n', stack.Select(l => l.ToString()));
             if (!treatments.TryGetValue(key, out var treatment))
-                treatments[key] = treatment = await new StackWriter(write).Begin(graph.Treatments[zone.Place.Zone.TreatmentId], $"{graph.Treatments[zone.Place.Zone.TreatmentId].Name}, as {asked.Like.Label}", stack);
+                treatments[key] = treatment = await new StackWriter(write, graph.Materials).Begin(graph.Treatments[zone.Place.Zone.TreatmentId], $"{graph.Treatments[zone.Place.Zone.TreatmentId].Name}, as {asked.Like.Label}", stack);
             var row = await write.Db.Zones.AsNoTracking().FirstAsync(z => z.Id == zone.Place.Zone.Id, write.Stop);
             var values = write.Db.Entry(row).CurrentValues.Clone();
             var id = Guid.CreateVersion7();
-            (values[nameof(ZoneRow.Id)], values[nameof(ZoneRow.DesignId)], values[nameof(ZoneRow.TreatmentId)]) = (id, design.Id, treatment);
+            (values[nameof(ZoneRow.Id)], values[nameof(ZoneRow.DesignId)], values[nameof(ZoneRow.TreatmentId)], values[nameof(ZoneRow.SurfaceId)]) = (id, design.Id, treatment, treatment);
             write.Db.Add((ZoneRow)values.ToObject());
             twins[zone.Place.Zone.Id] = id;
         }

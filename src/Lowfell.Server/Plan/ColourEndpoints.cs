@@ -96,7 +96,7 @@ public static class ColourEndpoints
         var faults = new Faults();
         var mine = Draft.Read(at, ask.Layers, faults);
         faults.Require((ask.TreatmentId is null) != (ask.With is null), "with", "Give either a treatment or other layers to compare with.");
-        var known = ask.TreatmentId is { } id && at.Graph.Treatments.ContainsKey(id) ? at.Graph.Layers(id) : null;
+        var known = ask.TreatmentId is { } id ? at.Graph.Places.FirstOrDefault(p => p.Zone.TreatmentId == id && (ask.SurfaceId is null || p.Zone.SurfaceId == ask.SurfaceId))?.Layers : null;
         if (ask.TreatmentId is not null)
             faults.Require(known is not null, "treatmentId", "This treatment is not used in the set. Choose one that is.");
         var other = known ?? (ask.With is null ? null : Draft.Read(at, ask.With, faults, "with")?.Layers);

@@ -24,7 +24,7 @@ public sealed record NeighbourDto(Guid ZoneId, string Name, string Colour, doubl
 public sealed record SightReading(double Metres, string Average, IReadOnlyList<DetailDto> Details, IReadOnlyList<NeighbourDto> Neighbours);
 
 /// <summary>Two stacks on one zone: the second is a treatment of the workshop or a draft.</summary>
-public sealed record CompareIn(IReadOnlyList<LayerDto?>? Layers, Guid? TreatmentId, IReadOnlyList<LayerDto?>? With);
+public sealed record CompareIn(IReadOnlyList<LayerDto?>? Layers, Guid? TreatmentId, IReadOnlyList<LayerDto?>? With, Guid? SurfaceId = null);
 
 /// <summary>Two stacks at one position. What is within the range of a hand is no difference: the same stack laid again may be as far off.</summary>
 public sealed record ComparedPosition(Position Position, string Mine, string Other, double Difference, string Words, bool WithinHand);

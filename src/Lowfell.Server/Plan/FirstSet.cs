@@ -137,7 +137,8 @@ public static class FirstSet
     private static async Task<Dictionary<Guid, TreatmentRow>?> Treatments(NewDesignIn design, string at, Guid? workshop, Write write, Faults faults)
     {
         var wanted = design.Zones!.Select(z => z!.TreatmentId).OfType<Guid>().Distinct().ToList();
-        var found = wanted.Count == 0 ? [] : await write.Db.Treatments.Where(t => t.WorkshopId == workshop && wanted.Contains(t.Id)).ToDictionaryAsync(t => t.Id, write.Stop);
+        var theirs = await write.Db.Treatments.Where(t => t.WorkshopId == workshop && wanted.Contains(t.Id)).Select(t => t.Id).ToListAsync(write.Stop);
+        var found = await Revisions.Newest(write.Db, theirs, null, write.Stop);
         for (var i = 0; i < design.Zones!.Count; i++)
             faults.Require(design.Zones[i]!.TreatmentId is not { } id || found.ContainsKey(id), $"{at}zones[{i}].treatmentId", "This workshop has no such treatment. Choose another, or begin with the usual layers.");
         return faults.Any ? null : found;
@@ -186,6 +187,7 @@ public static class FirstSet
         {
             Name = zone.Name!.Trim(),
             TreatmentId = treatment.Id,
+            SurfaceId = treatment.Surfaces[0].SurfaceId,
             Position = position,
             AreaCm2 = zone.AreaCm2!.Value,
             Relief = relief,

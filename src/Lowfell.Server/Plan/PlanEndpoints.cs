@@ -85,8 +85,8 @@ public static class PlanEndpoints
         write.In(at.Graph.Workshop.Id);
         var faults = new Faults();
         faults.Require(stack.Version is not null, "version", "Give the version you edited from.");
-        var writer = new StackWriter(write);
-        var stored = await writer.Read(at.Graph, at.Zone.TreatmentId, stack.Version ?? 0, stack.Layers, "layers", faults);
+        var writer = new StackWriter(write, at.Graph.Materials);
+        var stored = await writer.Read(at.Zone, stack, "layers", faults);
         if (faults.Any)
             return faults.ToProblem();
         return await writer.Store([stored!]) is { } versions ? new ZoneTold(zoneId, versions[0]) : Problems.Changed("stack", Sheet((await graphs.OfZone(write.Db, zoneId, write.Stop))!));
@@ -112,13 +112,14 @@ public static class PlanEndpoints
     private static ZoneSheet Sheet(Place at)
     {
         var treatment = at.Graph.Treatments[at.Zone.TreatmentId];
-        var layers = at.Graph.Layers(treatment.Id);
-        var shared = at.Graph.Places.Where(p => p.Zone.TreatmentId == treatment.Id && p.Zone.Id != at.Zone.Id).Select(p => $"{p.Design.Name}, {p.Zone.Name}").Concat(at.Graph.Plan.SharedElsewhere[treatment.Id]).ToList();
+        var (layers, rows) = (at.Layers, at.Graph.Rows(at.Zone).ToList());
+        var shared = at.Graph.Places.Where(p => p.Zone.SurfaceId == at.Zone.SurfaceId && p.Zone.Id != at.Zone.Id).Select(p => $"{p.Design.Name}, {p.Zone.Name}")
+            .Concat(at.Graph.Plan.SharedElsewhere[at.Zone.SurfaceId]).ToList();
         return new ZoneSheet(
             Word(at), treatment.Id, treatment.Name, treatment.Version, treatment.Revision, shared,
-            layers.Select((l, i) => LayerWords.ToDto(l) with { Note = treatment.Layers[i].Note }).ToList(),
+            layers.Select((l, i) => LayerWords.ToDto(l) with { Note = rows[i].Layer.Note }).ToList(),
             new StackReader(at.Graph).Read(at.Design, at.Zone, layers),
-            at.Graph.Plan.LeftOut[treatment.Id].Select(l => new LeftOutLayer(l.LineId, Words(at.Graph, l))).ToList());
+            at.Graph.Plan.LeftOut[treatment.Id].Where(l => l.Over.Any(o => o.SurfaceId == at.Zone.SurfaceId)).Select(l => new LeftOutLayer(l.StepId, Words(at.Graph, l))).ToList());
     }
 
     private static string Words(SetGraph graph, LayerRow layer)

@@ -12,9 +12,6 @@ namespace Lowfell.Server.Plan;
 /// </summary>
 public sealed record DraftIn(IReadOnlyList<LayerDto?>? Layers, int? Laid = null, double? MinutesSinceLast = null, bool? Moving = null);
 
-/// <summary>A whole stack to store, and the version it was edited from.</summary>
-public sealed record StackIn(uint? Version, IReadOnlyList<LayerDto?>? Layers);
-
 /// <summary>What a layer takes of a material: ml as it is usually laid, by a thin and by a heavy hand; grams of what is weighed, the number of what is counted.</summary>
 public sealed record NeedDto(Guid MaterialId, double Ml, double LowMl, double HighMl, double? Grams, int? Count);
 

@@ -25,7 +25,7 @@ internal sealed class StackReader(SetGraph graph)
         var pieces = SetGraph.PieceCount(design);
         var readings = layers.Select((layer, i) => ReadLayer(view, i, pieces)).ToList();
         var findings = new ZoneRemarks(graph, zoneRow, view).Findings;
-        return new Reading(SubstrateTraits.Colour(zone.Substrate).ToString(), readings, findings, SetNeeds(zoneRow.TreatmentId, layers), Target(zoneRow, predictions), Parts(predictions));
+        return new Reading(SubstrateTraits.Colour(zone.Substrate).ToString(), readings, findings, SetNeeds(zoneRow.SurfaceId, layers), Target(zoneRow, predictions), Parts(predictions));
     }
 
     private static TargetReading? Target(ZoneRow row, StackRun run)
@@ -109,11 +109,11 @@ internal sealed class StackReader(SetGraph graph)
     private static PositionsDto Positions(Split s) => new(Math.Round(s.Raised, 3), Math.Round(s.Field, 3), Math.Round(s.Recess, 3));
 
     /// <summary>What the whole set still takes of the materials in this stack, with the stack as drafted wherever its treatment is used.</summary>
-    private List<SetNeedDto> SetNeeds(Guid draftTreatment, IReadOnlyList<Layer> draft)
+    private List<SetNeedDto> SetNeeds(Guid draftSurface, IReadOnlyList<Layer> draft)
     {
         var here = draft.SelectMany(l => l.Paint.Select(p => p.Material.Id).Append(l.Dilution?.Thinner.Id ?? Guid.Empty)).ToHashSet();
         var names = graph.Designs.SelectMany(d => d.Zones.Select(z => (z.Id, Name: $"{z.Name} on {d.Name}"))).ToDictionary(x => x.Id, x => x.Name);
-        return SetMixes.Needs(graph.Plans(draftTreatment, draft), graph.DoneCount)
+        return SetMixes.Needs(graph.Plans(draftSurface, draft), graph.DoneCount)
             .Where(n => here.Contains(n.Material.Id))
             .Select(n => new SetNeedDto(n.Material.Id, Math.Round(n.Ml, 2), graph.StockMl.GetValueOrDefault(n.Material.Id), names[n.DrivingZone], Math.Round(n.DrivingShare, 3)))
             .ToList();

@@ -39,7 +39,7 @@ internal static class TableView
 
     private static Surface Painted(SetGraph graph, DesignRow design, ZoneRow row)
     {
-        var run = new StackView(graph.Context(row, design), graph.Layers(row.TreatmentId)).Predictions;
+        var run = new StackView(graph.Context(row, design), graph.Layers(row)).Predictions;
         var seen = run.SeenBelow(run.Count);
         var beside = run.SeenBeside(run.Count);
 

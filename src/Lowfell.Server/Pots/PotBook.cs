@@ -164,8 +164,8 @@ public sealed class PotBook(Write write, SetGraphs graphs)
     /// <summary>An event with its amounts, of this pot; null when there is none.</summary>
     public Task<WorkEventRow?> Event(Guid pot, Guid id) => Db.WorkEvents.AsNoTracking().Include(e => e.Amounts).Include(e => e.Pieces).FirstOrDefaultAsync(e => e.Id == id && e.PotId == pot, Stop);
 
-    /// <summary>The newest row of a line, of the revision in force: what work is done by.</summary>
-    public Task<Guid> LayerOf(Guid treatment, Guid line) => Revisions.Layers(Db).Where(l => l.TreatmentId == treatment && l.LineId == line).Select(l => l.Id).FirstAsync(Stop);
+    /// <summary>The newest row of a line on a surface, of the revision in force: what work is done by.</summary>
+    public Task<Guid> LayerOf(Guid surface, Guid line) => Revisions.Laid(Db).Where(l => l.Lay.SurfaceId == surface && l.Lay.LineId == line).Select(l => l.Layer.Id).FirstAsync(Stop);
 
     /// <summary>What is in a pot.</summary>
     public PotContents Contents(PotRow pot) => Graph.Contents(pot.Contents.Select(c => (c.MaterialId, c.Ml)));

@@ -169,7 +169,7 @@ internal static class PotQuestions
         string[] doneLabels = [.. pieces.Where(p => p.Done).Select(p => p.Label)], rest = [.. pieces.Where(p => !p.Done).Select(p => p.Label)];
 
         // What may stand between: whole pieces that never see this mix.
-        var between = graph.Designs.Where(d => d.Id != at.Design.Id && d.Zones.All(z => z.TreatmentId != at.Zone.TreatmentId)).SelectMany(SetGraph.PiecesOf).Select(p => p.Label).Take(3).ToList();
+        var between = graph.Designs.Where(d => d.Id != at.Design.Id && d.Zones.All(z => z.SurfaceId != at.Zone.SurfaceId)).SelectMany(SetGraph.PiecesOf).Select(p => p.Label).Take(3).ToList();
         return new RanOut(
             pot.Label, zoneId, at.Name, layer.Id, pieces, Math.Round(needed, 2), left.Ml, end.Raised.Colour.ToString(), end.Field.Colour.ToString(), end.Recess.Colour.ToString(),
             options.Select(o => Word(o, graph, view, index, end, doneLabels, rest, between)).ToList(), PourIn(left, options.Count > 0 ? options[0] : null, view, index, end));

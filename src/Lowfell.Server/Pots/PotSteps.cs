@@ -116,7 +116,7 @@ internal static class PotSteps
             var ml = entry.Ml ?? Math.Min(contents.Ml, Math.Max(planned, 0.0001m));
             if (ml > contents.Ml)
                 return TooMuch(contents);
-            var laid = new LaidOn(at.Zone.Id, await book.LayerOf(at.Zone.TreatmentId, layer.Id), layer.Id, pieces);
+            var laid = new LaidOn(at.Zone.Id, await book.LayerOf(at.Zone.SurfaceId, layer.Id), layer.Id, pieces);
             book.Record(pots[0], entry.Id!.Value, WorkKind.Given, PotBook.Amounts(contents.Take(ml).Taken.Portions, -1), entry.Note, laid: laid);
             return null;
         });

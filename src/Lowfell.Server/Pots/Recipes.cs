@@ -161,12 +161,8 @@ internal static class Recipes
         if (recipe!.Parts.Any(p => p.Parts.ToDecimal() > LayerWords.MostParts))
             recipe = recipe.Plain();
         var (paint, dilution) = recipe.Whole().AsPaint();
-        var layers = at.Layers.Select((l, i) => LayerWords.ToDto(i == index ? l with { Paint = paint, Dilution = dilution } : l) with { Note = treatment.Layers[i].Note }).ToList();
-        var writer = new StackWriter(write);
-        var stack = await writer.Read(at.Graph, treatment.Id, entry.Version ?? treatment.Version, layers, "parts", faults);
-        if (faults.Any)
-            return faults.ToProblem();
-        if (await writer.Store([stack!]) is not { } stored)
+        var layers = at.Layers.Select((l, i) => i == index ? l with { Paint = paint, Dilution = dilution } : l).ToList();
+        if (await new StackWriter(write, at.Graph.Materials).Store([TreatmentEdit.Of(at.Graph, at.Zone, entry.Version ?? treatment.Version, layers)]) is not { } stored)
             return Problems.Of(StatusCodes.Status409Conflict, "changed-elsewhere", "The stack was changed in another window meanwhile. Look again, then put the mix onto it.");
         return new LayerMixTold(zoneId, stored[0]);
     }

@@ -18,7 +18,7 @@ internal static class CareSheets
         var designs = graph.Designs.Where(d => designId is null || d.Id == designId).ToList();
         if (designId is not null && designs.Count == 0)
             return Problems.NotFound("design");
-        var layers = designs.SelectMany(d => d.Zones.SelectMany(z => graph.Layers(z.TreatmentId).Select((l, i) => (Design: d, Zone: z, Layer: l, Number: i + 1)))).ToList();
+        var layers = designs.SelectMany(d => d.Zones.SelectMany(z => graph.Layers(z).Select((l, i) => (Design: d, Zone: z, Layer: l, Number: i + 1)))).ToList();
         var groups = layers
             .SelectMany(x => Care.For(x.Layer, x.Design.Substrate).Select(c => (Care: c, At: new CareLayer(x.Zone.Name, x.Design.Name, x.Number, $"{EnumWords.Of(x.Layer.Technique)}, {x.Layer.MaterialName}"))))
             .GroupBy(x => x.Care).OrderBy(g => g.Key.Care)

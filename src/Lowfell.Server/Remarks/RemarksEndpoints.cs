@@ -70,7 +70,7 @@ public static class RemarksEndpoints
         faults.Require(entry.Facts is not null, "facts", "Give the facts that were shown with the remark.");
         if (faults.Any)
             return faults.ToProblem();
-        var view = new StackView(at.Graph.Context(at.Zone, at.Design), at.Graph.Layers(at.Zone.TreatmentId));
+        var view = at.View;
         var finding = OrderCheck.Glance(view).FirstOrDefault(f => OrderCheck.Key(view, f) == (entry.Rule!, entry.LayerId!.Value) && OrderCheck.FactsOf(view, f) == entry.Facts);
         if (finding is null)
             return Problems.Of(StatusCodes.Status409Conflict, "facts-changed", "This remark no longer stands as it was shown. Look at the zone again before living with it.");

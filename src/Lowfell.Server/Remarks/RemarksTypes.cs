@@ -48,7 +48,7 @@ public sealed record SetRemedyIn(string? Rule, string? Remedy, bool? Store, IRea
 
 /// <summary>A treatment that a remedy for the whole set changes; the stack as it was goes back through the stacks of the set.</summary>
 public sealed record TreatmentChange(
-    Guid TreatmentId, string Treatment, uint Version, IReadOnlyList<string> Zones, int Applied, ChangeDto Change, IReadOnlyList<LayerDto> Before);
+    Guid TreatmentId, Guid SurfaceId, string Treatment, uint Version, IReadOnlyList<string> Zones, int Applied, ChangeDto Change, IReadOnlyList<LayerDto> Before);
 
 /// <summary>What a remedy does over the set, and where it would have brought a stop or a caution and was left out; once stored, the new versions.</summary>
 public sealed record SetRemedyReading(bool Stored, IReadOnlyList<TreatmentChange> Changes, IReadOnlyList<string> LeftOut, double Minutes, IReadOnlyList<VersionOf>? Versions = null);
@@ -59,8 +59,8 @@ public sealed record RemedyTold(Guid SetId, IReadOnlyList<Guid> Treatments);
 /// <summary>What putting stacks back came to.</summary>
 public sealed record StacksTold(IReadOnlyList<Guid> Treatments);
 
-/// <summary>A whole stack to put back.</summary>
-public sealed record StackOf(Guid TreatmentId, uint? Version, IReadOnlyList<LayerDto?>? Layers);
+/// <summary>A whole stack to put back; the surface where the treatment has several.</summary>
+public sealed record StackOf(Guid TreatmentId, uint? Version, IReadOnlyList<LayerDto?>? Layers, Guid? SurfaceId = null);
 
 /// <summary>Several stacks, stored all or none.</summary>
 public sealed record StacksIn(IReadOnlyList<StackOf?>? Stacks);

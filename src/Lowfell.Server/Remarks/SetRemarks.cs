@@ -23,7 +23,7 @@ internal static class SetRemarks
 
     /// <summary>Whether so much of a set has yet to be gone through that it is a job.</summary>
     public static bool IsLong(SetGraph graph) =>
-        graph.Designs.Where(d => !graph.Knows(d, nameof(SetRemarks))).Sum(d => d.Zones.Sum(z => graph.Treatments[z.TreatmentId].Layers.Count)) > MostLayersAtOnce;
+        graph.Designs.Where(d => !graph.Knows(d, nameof(SetRemarks))).Sum(d => d.Zones.Sum(z => graph.Layers(z).Count)) > MostLayersAtOnce;
 
     internal sealed record Said(string Rule, string Title, IReadOnlyList<Remedy> Remedies, IReadOnlyList<School> Schools, RemarkItem Item);
 
@@ -36,7 +36,7 @@ internal static class SetRemarks
 
     private static List<Said> Of(SetGraph graph, DesignRow design, ZoneRow zone)
     {
-        var view = new StackView(graph.Context(zone, design), graph.Layers(zone.TreatmentId));
+        var view = new StackView(graph.Context(zone, design), graph.Layers(zone));
         var remarks = new ZoneRemarks(graph, zone, view);
         return OrderCheck.Run(view).Where(f => !f.IsCare).Select(f => (Finding: f, Word: remarks.Word(f))).Select(x => Say(x.Finding, x.Word)).ToList();
 

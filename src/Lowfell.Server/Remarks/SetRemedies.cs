@@ -32,11 +32,10 @@ internal static class SetRemedies
         if (!store)
             return Outcome<RemedyTold>.Look(TypedResults.Ok(reading));
         var shown = ask.Versions!.OfType<VersionOf>().GroupBy(v => v.TreatmentId).ToDictionary(g => g.Key, g => g.First().Version);
-        if (shown.Count != changes.Count || changes.Any(c => !shown.TryGetValue(c.TreatmentId, out var v) || v != c.Version))
+        if (!shown.Keys.ToHashSet().SetEquals(changes.Select(c => c.TreatmentId)) || changes.Any(c => !shown.TryGetValue(c.TreatmentId, out var v) || v != c.Version))
             return Problems.Changed("set", reading);
-        var notes = changes.ToDictionary(c => c.TreatmentId, c => c.Before.ToDictionary(l => l.Id, l => l.Note));
-        var prepared = stacks.Select(s => new PreparedStack(s.Key, shown[s.Key], s.Value, s.Value.Select(l => notes[s.Key].GetValueOrDefault(l.Id, "")).ToList(), graph.Layers(s.Key))).ToList();
-        return await new StackWriter(write).Store(prepared) is null ? Problems.Changed("set", reading) : new RemedyTold(setId, prepared.Select(s => s.Treatment).ToList());
+        var edits = stacks.Select(s => TreatmentEdit.Of(graph, s.Zone, shown[s.Zone.TreatmentId], s.Layers)).ToList();
+        return await new StackWriter(write, graph.Materials).Store(edits) is null ? Problems.Changed("set", reading) : new RemedyTold(setId, edits.Select(s => s.Treatment).Distinct().ToList());
     }
 
     /// <summary>What was stored: the treatments at the versions they have now. What each was before is in the look that came first.</summary>
@@ -51,25 +50,25 @@ internal static class SetRemedies
     private static async Task<IReadOnlyList<VersionOf>> Versions(IReadOnlyList<Guid> treatments, Telling telling) =>
         await telling.Db.Treatments.AsNoTracking().Where(t => treatments.Contains(t.Id)).Select(t => new VersionOf(t.Id, t.Version)).ToListAsync(telling.Stop);
 
-    private static (List<TreatmentChange> Changes, List<string> LeftOut, Dictionary<Guid, IReadOnlyList<Layer>> Stacks) Try(SetGraph graph, string rule, string remedy)
+    private static (List<TreatmentChange> Changes, List<string> LeftOut, List<(ZoneRow Zone, IReadOnlyList<Layer> Layers)> Stacks) Try(SetGraph graph, string rule, string remedy)
     {
         var changes = new List<TreatmentChange>();
         var leftOut = new List<string>();
-        var stacks = new Dictionary<Guid, IReadOnlyList<Layer>>();
-        foreach (var sharing in graph.Places.GroupBy(x => x.Zone.TreatmentId))
+        var stacks = new List<(ZoneRow Zone, IReadOnlyList<Layer> Layers)>();
+        foreach (var sharing in graph.Places.GroupBy(x => x.Zone.SurfaceId))
         {
             var rows = sharing.ToDictionary(x => x.Zone.Id);
             var places = sharing.Select(x => new StackPlace(x.Zone.Id, graph.Context(x.Zone, x.Design))).ToList();
-            var before = graph.Layers(sharing.Key);
+            var (zone, before) = (sharing.First().Zone, sharing.First().Layers);
             var done = SetRemedy.Apply(places, before, rule, remedy, (p, v, f) => new ZoneRemarks(graph, rows[p.Zone].Zone, v).Accepted(f) is not null, Guid.CreateVersion7);
             leftOut.AddRange(done.Refused.Select(z => Name(rows[z])));
             if (done.Applied == 0)
                 continue;
-            stacks[sharing.Key] = done.Layers;
-            var treatment = graph.Treatments[sharing.Key];
+            stacks.Add((zone, done.Layers));
+            var (treatment, notes) = (sharing.First().Treatment, graph.Rows(zone).Select(r => r.Layer.Note).ToList());
             changes.Add(new TreatmentChange(
-                treatment.Id, treatment.Name, treatment.Version, sharing.Select(Name).ToList(), done.Applied, Sum(places.Select(p => StackChange.Between(new StackView(p.Context, before), new StackView(p.Context, done.Layers))).ToList()),
-                before.Select((l, i) => LayerWords.ToDto(l) with { Note = treatment.Layers[i].Note }).ToList()));
+                treatment.Id, zone.SurfaceId, treatment.Name, treatment.Version, sharing.Select(Name).ToList(), done.Applied, Sum(places.Select(p => StackChange.Between(new StackView(p.Context, before), new StackView(p.Context, done.Layers))).ToList()),
+                before.Select((l, i) => LayerWords.ToDto(l) with { Note = notes[i] }).ToList()));
         }
 
         return (changes, leftOut, stacks);
@@ -94,22 +93,26 @@ internal static class SetRemedies
         var faults = new Faults();
         var asked = ask.Stacks ?? [];
         faults.Require(asked.Count is > 0 and <= MostStacks, "stacks", $"Give from 1 to {MostStacks} stacks.");
-        var writer = new StackWriter(write);
-        var stacks = new List<PreparedStack>();
+        var writer = new StackWriter(write, graph.Materials);
+        var stacks = new List<TreatmentEdit>();
         for (var i = 0; i < Math.Min(asked.Count, MostStacks); i++)
         {
             var stack = asked[i];
             faults.Require(stack is not null && graph.Treatments.ContainsKey(stack.TreatmentId), $"stacks[{i}].treatmentId", "This treatment is not used in the set.");
             faults.Require(stack?.Version is not null, $"stacks[{i}].version", "Give the version you edited from.");
-            if (stack is { Version: { } version } && await writer.Read(graph, stack.TreatmentId, version, stack.Layers, $"stacks[{i}].layers", faults) is { } read)
+            if (stack is not { Version: { } version } || !graph.Treatments.TryGetValue(stack.TreatmentId, out var treatment))
+                continue;
+            var surface = stack.SurfaceId ?? (treatment.Surfaces.Count == 1 ? treatment.Surfaces[0].SurfaceId : Guid.Empty);
+            faults.Require(treatment.Surfaces.Any(s => s.SurfaceId == surface), $"stacks[{i}].surfaceId", "Name a surface of the treatment.");
+            if (await writer.Read(stack.TreatmentId, surface, new StackIn(version, stack.Layers), $"stacks[{i}].layers", faults) is { } read)
                 stacks.Add(read);
         }
 
-        faults.Require(stacks.Select(s => s.Treatment).Distinct().Count() == stacks.Count, "stacks", "Each treatment only once.");
+        faults.Require(asked.Where(s => s is not null).Select(s => (s!.TreatmentId, s.SurfaceId)).Distinct().Count() == asked.Count, "stacks", "Each treatment only once.");
         if (faults.Any)
             return faults.ToProblem();
         return await writer.Store(stacks) is null
             ? Problems.Of(StatusCodes.Status409Conflict, "changed-elsewhere", "A treatment was changed in another window since. Nothing was put back.")
-            : new StacksTold(stacks.Select(s => s.Treatment).ToList());
+            : new StacksTold(stacks.Select(s => s.Treatment).Distinct().ToList());
     }
 }

@@ -1,6 +1,8 @@
 using Lowfell.Core.Sessions;
+using Lowfell.Core.Treatments;
 using Lowfell.Core.Words;
 using Lowfell.Server.Http;
+using Lowfell.Server.Stacks;
 using Lowfell.Server.Timetables;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
@@ -30,9 +32,9 @@ internal static class Fitting
         if (await Planner.Read(workshopId, db, graphs, time.GetUtcNow(), stop) is not var (planner, _))
             return Problems.NotFound("workshop");
         var points = await Task.Run(() => Curve(planner, stop), stop);
-        var places = planner.Sets.SelectMany(s => s.Places).ToLookup(p => p.Zone.TreatmentId);
+        var places = planner.Sets.SelectMany(s => s.Places).ToLookup(p => p.Zone.SurfaceId);
         var dtos = points.Select((p, i) => new FitPointDto(
-            Math.Round(p.Minutes, 1), Math.Round(p.Difference, 3), p.Out.Skip(i == 0 ? 0 : points[i - 1].Out.Count).Select(o => new OmissionDto(o.Treatment, o.Layer, Words(places[o.Treatment], o.Layer), Minutes(places[o.Treatment], o.Layer))).ToList())).ToList();
+            Math.Round(p.Minutes, 1), Math.Round(p.Difference, 3), p.Out.Skip(i == 0 ? 0 : points[i - 1].Out.Count).Select(o => new OmissionDto(places[o.Surface].First().Zone.TreatmentId, o.Layer, Words(places[o.Surface], o.Layer), Minutes(places[o.Surface], o.Layer))).ToList())).ToList();
         var left = await (from l in db.LeftOut
                           join layer in db.Layers on l.LayerId equals layer.Id
                           join t in db.Treatments on l.TreatmentId equals t.Id
@@ -54,74 +56,81 @@ internal static class Fitting
         Core.Estimates.HandsOn.Batch(p.Layers.First(l => l.Id == line), p.Context.Zone, Math.Max(0, SetGraph.PieceCount(p.Design) - p.Graph.DoneCount(p.Zone.Id, line)), p.Context.Pace)), 1);
 
     private static IReadOnlyList<FitPoint> Curve(Planner planner, CancellationToken stop) => FitToHours.Of(
-        planner.Sets.SelectMany(s => s.Places).GroupBy(p => p.Zone.TreatmentId).Select(g => new FitTreatment(g.Key, g.Select(p =>
+        planner.Sets.SelectMany(s => s.Places).GroupBy(p => p.Zone.SurfaceId).Select(g => new FitSurface(g.Key, g.Select(p =>
             new FitZone(p.View, SetGraph.PieceCount(p.Design), line => Math.Max(0, SetGraph.PieceCount(p.Design) - p.Graph.DoneCount(p.Zone.Id, line)), (double)p.Graph.Set.TableMetres)).ToList())).ToList(), stop);
 
     /// <summary>As much as can be left out before anybody would notice.</summary>
     public static IReadOnlySet<Omission> Unseen(Planner planner, CancellationToken stop) => Curve(planner, stop).Last(p => p.Difference <= Unnoticed).Out.ToHashSet();
 
-    private static async Task<Outcome<LeftOutTold>> LeaveOut(Guid workshopId, LeaveOutIn entry, Write write)
+    private static async Task<Outcome<LeftOutTold>> LeaveOut(Guid workshopId, LeaveOutIn entry, Write write, SetGraphs graphs)
     {
         var (wanted, problem) = await Begin(workshopId, entry, write);
         if (problem is not null)
             return problem;
-        var number = 0;
+        var newest = await Revisions.Newest(write.Db, wanted.Select(w => w.Treatment.Id).ToList(), null, write.Stop);
+        var edits = new List<TreatmentEdit>();
         foreach (var (treatment, lines) in wanted)
         {
-            var layers = await Revisions.Layers(write.Db).Where(l => l.TreatmentId == treatment.Id).ToListAsync(write.Stop);
-            var gone = layers.Where(l => lines.Contains(l.LineId)).ToList();
+            var now = newest[treatment.Id];
+            var gone = now.Surfaces.SelectMany(s => now.On(s.SurfaceId)).Where(l => lines.Contains(l.LineId)).DistinctBy(l => l.LineId).ToList();
             if (gone.Count < lines.Count)
                 return Problems.Of(StatusCodes.Status409Conflict, "changed-elsewhere", $"{treatment.Name} was changed in another window. Nothing was left out; load the page again.");
             if (await write.Db.DoneLayers.AnyAsync(d => lines.Contains(d.LineId) && write.Db.Zones.Any(z => z.Id == d.ZoneId && z.TreatmentId == treatment.Id), write.Stop))
                 return Problems.Of(StatusCodes.Status409Conflict, "in-use", "One of these layers is on a piece already, and cannot be left out.");
             foreach (var layer in gone)
-            {
-                var at = layers.IndexOf(layer);
-                write.Db.Add(new LeftOutRow { TreatmentId = treatment.Id, LineId = layer.LineId, LayerId = layer.Id, OnLineId = at > 0 ? layers[at - 1].LineId : null, At = write.Now });
-            }
-
-            Revisions.Add(write.Db, treatment, layers, layers.Where(l => !lines.Contains(l.LineId)).ToList(), write.Now, write.Actor.Name);
-            number += gone.Count;
+                write.Db.Add(new LeftOutRow
+                {
+                    TreatmentId = treatment.Id,
+                    LineId = layer.LineId,
+                    LayerId = layer.Layer.Id,
+                    OnLineId = now.On(layer.Lay.SurfaceId).TakeWhile(l => l.LineId != layer.LineId).LastOrDefault()?.LineId,
+                    At = write.Now,
+                });
+            edits.Add(new TreatmentEdit(treatment.Id, treatment.Version, was => Cover.Without(was, lines)));
         }
 
+        var number = wanted.Sum(w => w.Lines.Count);
+        await new StackWriter(write, (await graphs.ShelfOf(write.Db, workshopId, write.Stop)).Materials).Store(edits);
         write.Says($"Left {number} layer{(number == 1 ? "" : "s")} out for want of time");
-        await write.Save();
         return new LeftOutTold(workshopId, number);
     }
 
-    private static async Task<Outcome<LeftOutTold>> PutBack(Guid workshopId, LeaveOutIn entry, Write write)
+    private static async Task<Outcome<LeftOutTold>> PutBack(Guid workshopId, LeaveOutIn entry, Write write, SetGraphs graphs)
     {
         var (wanted, problem) = await Begin(workshopId, entry, write);
         if (problem is not null)
             return problem;
+        var newest = await Revisions.Newest(write.Db, wanted.Select(w => w.Treatment.Id).ToList(), null, write.Stop);
+        var materials = (await graphs.ShelfOf(write.Db, workshopId, write.Stop)).Materials;
+        var edits = new List<TreatmentEdit>();
         var number = 0;
         foreach (var (treatment, lines) in wanted)
         {
-            var layers = await Revisions.Layers(write.Db).Where(l => l.TreatmentId == treatment.Id).ToListAsync(write.Stop);
             var out1 = await write.Db.LeftOut.Where(l => l.TreatmentId == treatment.Id).ToListAsync(write.Stop);
             if (!lines.All(line => out1.Any(l => l.LineId == line)))
                 return Problems.Of(StatusCodes.Status409Conflict, "changed-elsewhere", $"Not all of these are left out of {treatment.Name} any more. Load the page again.");
-            var rows = await write.Db.Layers.AsNoTracking().Where(l => out1.Select(o => o.LayerId).Contains(l.Id)).ToDictionaryAsync(l => l.Id, write.Stop);
-            var all = layers.ToList();
-
-            // What several lay on, one on the other, comes back from below.
-            foreach (var row in InTurn(out1.Where(l => lines.Contains(l.LineId)).ToList()))
-            {
-                write.Db.Remove(row);
-                if (all.Any(l => l.LineId == row.LineId))
-                    continue;
-                all.Insert(On(row, out1, all) + 1, rows[row.LayerId]);
-                number++;
-            }
-
-            Revisions.Add(write.Db, treatment, [.. layers, .. rows.Values.Where(r => layers.All(l => l.LineId != r.LineId))], all, write.Now, write.Actor.Name);
+            var rows = await write.Db.Layers.AsNoTracking().Include(l => l.Over).Where(l => out1.Select(o => o.LayerId).Contains(l.Id)).ToDictionaryAsync(l => l.Id, write.Stop);
+            var mixes = await Mixes(rows.Values, write);
+            var turns = InTurn(out1.Where(l => lines.Contains(l.LineId)).ToList()).ToList();
+            write.Db.RemoveRange(turns);
+            number += turns.Count(t => newest[treatment.Id].Layers.All(l => l.Over.All(o => o.LineId != t.LineId)));
+            edits.Add(new TreatmentEdit(treatment.Id, treatment.Version, was => turns.Aggregate(was, (now, turn) =>
+                Cover.Back(now, StoredLayer.ToStep(rows[turn.LayerId], materials, mixes), turn.LineId, Below(turn, out1))))
+            { Once = rows.Values.ToList() });
         }
 
+        await new StackWriter(write, materials).Store(edits);
         write.Says($"Put {number} layer{(number == 1 ? "" : "s")} back that had been left out");
-        await write.Save();
         return new LeftOutTold(workshopId, number);
     }
 
+    private static async Task<Dictionary<Guid, MixRow>> Mixes(IEnumerable<LayerRow> layers, Write write)
+    {
+        var ids = layers.Select(l => l.MixId).OfType<Guid>().ToList();
+        return await write.Db.Mixes.AsNoTracking().Where(m => ids.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, write.Stop);
+    }
+
+    /// <summary>What several lay on, one on the other, comes back from below.</summary>
     private static IEnumerable<LeftOutRow> InTurn(List<LeftOutRow> rows)
     {
         while (rows.Count > 0)
@@ -132,21 +141,16 @@ internal static class Fitting
         }
     }
 
-    /// <summary>Index of what it lies on: the nearest below it that is still there; -1 at the bottom.</summary>
-    private static int On(LeftOutRow row, List<LeftOutRow> out1, List<LayerRow> all)
+    /// <summary>What it lies on, and what that lay on in its turn where it was left out too.</summary>
+    private static List<Guid> Below(LeftOutRow row, List<LeftOutRow> out1)
     {
-        var on = row.OnLineId;
-        for (var steps = 0; on is { } line && steps <= out1.Count; steps++)
-        {
-            if (all.FindIndex(l => l.LineId == line) is >= 0 and var at)
-                return at;
-            on = out1.FirstOrDefault(o => o.LineId == line)?.OnLineId;
-        }
-
-        return -1;
+        var below = new List<Guid>();
+        for (var on = row.OnLineId; on is { } line && below.Count <= out1.Count; on = out1.FirstOrDefault(o => o.LineId == line)?.OnLineId)
+            below.Add(line);
+        return below;
     }
 
-    private static async Task<(List<(TreatmentRow, HashSet<Guid>)> Wanted, ProblemHttpResult? Problem)> Begin(Guid workshopId, LeaveOutIn entry, Write write)
+    private static async Task<(List<(TreatmentRow Treatment, HashSet<Guid> Lines)> Wanted, ProblemHttpResult? Problem)> Begin(Guid workshopId, LeaveOutIn entry, Write write)
     {
         await write.Hold<WorkshopRow>(workshopId);
         if (!await write.Db.Workshops.AnyAsync(w => w.Id == workshopId, write.Stop))

@@ -225,6 +225,7 @@ internal static class SetCopies
         Number = number,
         DesignId = design,
         TreatmentId = z.TreatmentId,
+        SurfaceId = z.SurfaceId,
         Name = z.Name,
         Position = z.Position,
         AreaCm2 = z.AreaCm2,

@@ -55,7 +55,7 @@ internal static class SetsReader
         var pieces = designs.SelectMany(d => d.Pieces).Select(p => p.Id).ToList();
         var treatments = designs.SelectMany(d => d.Zones).Select(z => z.TreatmentId).Distinct().ToList();
         var names = await db.Treatments.Where(t => treatments.Contains(t.Id)).ToDictionaryAsync(t => t.Id, t => t.Name, stop);
-        var shared = await db.Zones.Where(z => treatments.Contains(z.TreatmentId) && z.PutAwayAt == null).GroupBy(z => z.TreatmentId).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, stop);
+        var shared = await db.Zones.Where(z => treatments.Contains(z.TreatmentId) && z.PutAwayAt == null).GroupBy(z => z.SurfaceId).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, stop);
         var touches = await db.ZoneTouches.AsNoTracking().Where(t => zones.Contains(t.FirstZoneId)).ToListAsync(stop);
         var touching = touches.SelectMany(t => new[] { (t.FirstZoneId, Other: t.SecondZoneId), (t.SecondZoneId, Other: t.FirstZoneId) }).ToLookup(t => t.Item1, t => t.Other);
         var worked = await Kept.Zones(db, zones, stop);
@@ -63,7 +63,7 @@ internal static class SetsReader
         ZoneFacts Word(ZoneRow z) => new(
             z.Id, z.Version, z.Name, z.Position, z.AreaCm2, z.Relief, z.UpShare, z.SideShare, z.DownShare, z.RaisedShare, z.FieldShare, z.RecessShare,
             z.EdgeMm, z.JointMm, z.SmallestDetailMm, z.FaceWidthMm, z.Handling, z.TargetSheen, z.CutEdge, z.BeforeAssembly, z.Surface, z.SurfaceLengthMm, z.SurfaceHeightMm, z.RivetMm, z.Across,
-            touching[z.Id].ToList(), z.TreatmentId, names[z.TreatmentId], shared.GetValueOrDefault(z.TreatmentId), worked.Contains(z.Id), ZoneFill.Guess(z, s.Scale), z.PutAwayAt);
+            touching[z.Id].ToList(), z.TreatmentId, names[z.TreatmentId], shared.GetValueOrDefault(z.SurfaceId), worked.Contains(z.Id), ZoneFill.Guess(z, s.Scale), z.PutAwayAt);
         return new SetSheet(
             s.Id, s.Version, s.WorkshopId, s.Name, s.Scale, s.TableMetres, s.Handling, s.TargetSheen, s.DueDate, s.ReserveMl, s.Rank, s.PutAwayAt,
             designs.Select(d => new DesignSheet(

@@ -74,7 +74,7 @@ public sealed record PieceIn(uint? Version, string? Label, string? RimNumber, Gu
 public sealed record ZoneChange(
     uint? Version, string? Name, int? Position, Guid? DesignId, decimal? AreaCm2, Relief? Relief, decimal? Up, decimal? Side, decimal? Down, decimal? Raised, decimal? Field, decimal? Recess,
     decimal? EdgeMm, decimal? JointMm, decimal? SmallestDetailMm, decimal? FaceWidthMm, Handling? Handling, Sheen? TargetSheen, bool? CutEdge, bool? BeforeAssembly,
-    SurfaceKind? Surface, decimal? SurfaceLengthMm, decimal? SurfaceHeightMm, decimal? RivetMm, bool? Across, IReadOnlyList<Guid>? Touches, Guid? TreatmentId, IReadOnlyList<string>? Clear);
+    SurfaceKind? Surface, decimal? SurfaceLengthMm, decimal? SurfaceHeightMm, decimal? RivetMm, bool? Across, IReadOnlyList<Guid>? Touches, Guid? TreatmentId, IReadOnlyList<string>? Clear, Guid? SurfaceId = null);
 
 /// <summary>A copy: of this name, in this set or design; where left out, beside the original. WithWork has its pieces begin with what was done on the originals.</summary>
 public sealed record CopyIn(string? Name, Guid? SetId = null, Guid? DesignId = null, bool? WithWork = null);

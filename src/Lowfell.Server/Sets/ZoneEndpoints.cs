@@ -37,18 +37,20 @@ internal static class ZoneEndpoints
             return faults.ToProblem();
         if (there.Any(z => z.Name == entry.Name!.Trim()))
             return Problems.Taken("name", $"{design.Name} has a zone of this name already.");
-        Guid treatment;
+        Guid treatment, surface;
         if (entry.TreatmentId is { } shared)
         {
             if (!await write.Db.Treatments.AnyAsync(t => t.Id == shared && t.WorkshopId == workshop && t.PutAwayAt == null, write.Stop))
                 return Faults.One("treatmentId", "This workshop has no such treatment.");
-            treatment = shared;
+            if (await Revisions.SurfaceOf(write.Db, shared, entry.SurfaceId, write.Stop) is not { } its)
+                return Faults.One("surfaceId", "The treatment has no such surface.");
+            (treatment, surface) = (shared, its);
         }
         else
         {
             var own = new TreatmentRow { WorkshopId = workshop, Name = entry.Name!.Trim(), ChangedAt = write.Now };
             Revisions.Begin(write.Db, own, write.Actor.Name);
-            treatment = own.Id;
+            (treatment, surface) = (own.Id, own.Surfaces[0].SurfaceId);
         }
 
         var relief = entry.Relief ?? Relief.Light;
@@ -57,6 +59,7 @@ internal static class ZoneEndpoints
         {
             DesignId = designId,
             TreatmentId = treatment,
+            SurfaceId = surface,
             Name = "",
             Position = there.Count,
             AreaCm2 = 1,

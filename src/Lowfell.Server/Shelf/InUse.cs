@@ -3,6 +3,7 @@ using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
 using Lowfell.Core.Order;
+using Lowfell.Core.Treatments;
 using Lowfell.Server.Http;
 using Lowfell.Server.Stacks;
 using Lowfell.Server.Writing;
@@ -72,10 +73,10 @@ internal static class InUse
         var shelf = (await graphs.ShelfOf(write.Db, row.WorkshopId, write.Stop)).Materials;
         if (Other(entry, id, shelf) is not { } with)
             return NoOther();
-        var stacks = new List<PreparedStack>();
-        foreach (var (treatment, layers, notes) in await Using(write.Db, row.WorkshopId, id, shelf, write.Stop))
-            stacks.Add(new PreparedStack(treatment.Id, treatment.Version, layers.Select(l => With(l, id, with)).ToList(), notes, layers));
-        if (stacks.Count > 0 && await new StackWriter(write).Store(stacks) is null)
+        Step Replaced(Step step) => step with { Layer = With(step.Layer, id, with), Over = step.Over.Select(l => l.Own is { } own ? l with { Own = With(own, id, with) } : l).ToList() };
+        var stacks = (await Using(write.Db, row.WorkshopId, id, shelf, write.Stop))
+            .Select(u => new TreatmentEdit(u.Treatment.Id, u.Treatment.Version, was => was with { Steps = was.Steps.Select(s => Has(s.Layer, id) ? Replaced(s) : s).ToList() })).ToList();
+        if (stacks.Count > 0 && await new StackWriter(write, shelf).Store(stacks) is null)
             return Problems.Of(StatusCodes.Status409Conflict, "changed-elsewhere", "A stack was changed in another window meanwhile. Look again, then replace it.");
         write.Says($"Replaced {row.Name} by {with.Name} in {stacks.Count} treatment{(stacks.Count == 1 ? "" : "s")}");
         return new ReplaceTold(stacks.Count);
@@ -94,7 +95,7 @@ internal static class InUse
     }
 
     /// <summary>Every treatment of a workshop that has a material in its newest version.</summary>
-    private static async Task<List<(TreatmentRow Treatment, List<Layer> Layers, List<string> Notes)>> Using(LowfellDb db, Guid workshop, Guid id, IReadOnlyDictionary<Guid, Material> shelf, CancellationToken stop)
+    private static async Task<List<(TreatmentRow Treatment, List<Layer> Layers)>> Using(LowfellDb db, Guid workshop, Guid id, IReadOnlyDictionary<Guid, Material> shelf, CancellationToken stop)
     {
         var newest = Revisions.Layers(db);
         var ids = await newest.Where(l => l.MaterialId == id || l.ThinnerId == id || l.Mix!.Components.Any(c => c.MaterialId == id)).Select(l => l.TreatmentId).Distinct().ToListAsync(stop);
@@ -102,7 +103,7 @@ internal static class InUse
         var rows = (await newest.Where(l => ids.Contains(l.TreatmentId)).ToListAsync(stop)).ToLookup(l => l.TreatmentId);
         var mixIds = rows.SelectMany(r => r).Select(l => l.MixId).OfType<Guid>().Distinct().ToList();
         var mixes = await db.Mixes.AsNoTracking().Where(m => mixIds.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
-        return treatments.Select(t => (t, rows[t.Id].Select(l => StoredLayer.ToCore(l, shelf, mixes)).ToList(), rows[t.Id].Select(l => l.Note).ToList())).ToList();
+        return treatments.Select(t => (t, rows[t.Id].Select(l => StoredLayer.ToCore(l, shelf, mixes)).ToList())).ToList();
     }
 
     private static async Task<UseEffect> Effect(LowfellDb db, SetGraphs graphs, Guid workshop, Guid id, Material with, CancellationToken stop)

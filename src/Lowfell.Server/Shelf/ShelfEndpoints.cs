@@ -189,17 +189,16 @@ public static class ShelfEndpoints
             join layer in db.Layers on place.LayerId equals layer.Id
             where treatment.PutAwayAt == null && (layer.MaterialId == id || layer.ThinnerId == id || layer.Mix!.Components.Any(c => c.MaterialId == id))
             orderby treatment.Name, place.Position
-            select new { treatment.Id, treatment.Name, place.Position, layer.Technique }).Take(200).ToListAsync(stop);
-        var treatments = layers.Select(l => l.Id).Distinct().ToList();
+            select new { treatment.Id, treatment.Name, place.Position, layer.Technique, Over = layer.Over.Select(o => o.SurfaceId).ToList() }).Take(200).ToListAsync(stop);
+        var surfaces = layers.SelectMany(l => l.Over).Distinct().ToList();
         var zones = await (
             from zone in db.Zones.AsNoTracking()
             join design in db.Designs on zone.DesignId equals design.Id
-            where treatments.Contains(zone.TreatmentId) && zone.PutAwayAt == null && design.PutAwayAt == null
+            where surfaces.Contains(zone.SurfaceId) && zone.PutAwayAt == null && design.PutAwayAt == null
             orderby design.Position, zone.Position
-            select new { zone.TreatmentId, Name = design.Name + ", " + zone.Name }).ToListAsync(stop);
-        var byTreatment = zones.ToLookup(z => z.TreatmentId, z => z.Name);
+            select new { zone.SurfaceId, Name = design.Name + ", " + zone.Name }).ToListAsync(stop);
         return TypedResults.Ok<IReadOnlyList<UseEntry>>(
-            layers.Select(l => new UseEntry(l.Id, l.Name, l.Position + 1, EnumWords.Of(l.Technique), byTreatment[l.Id].ToList())).ToList());
+            layers.Select(l => new UseEntry(l.Id, l.Name, l.Position + 1, EnumWords.Of(l.Technique), zones.Where(z => l.Over.Contains(z.SurfaceId)).Select(z => z.Name).ToList())).ToList());
     }
 
     private static Results<Ok<MaterialPreview>, ProblemHttpResult> Preview(MaterialIn entry)

@@ -1,5 +1,6 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Treatments;
 
 namespace Lowfell.Server.Stacks;
 
@@ -26,3 +27,9 @@ public sealed record SeenAtPositions(string Raised, string Field, string Recess)
 {
     internal static SeenAtPositions Of(SeenSplit s) => new(s.Raised.Colour.ToString(), s.Field.Colour.ToString(), s.Recess.Colour.ToString());
 }
+
+/// <summary>
+/// The whole stack of a zone to store, and the version of its treatment that it was edited from. With the revision it was edited from it is stored
+/// although other surfaces were edited since. For: here, unless wherever the layers lie is meant.
+/// </summary>
+public sealed record StackIn(uint? Version, IReadOnlyList<LayerDto?>? Layers, int? Revision = null, Scope? For = null);

@@ -1,5 +1,7 @@
 using Lowfell.Core.Layers;
+using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
+using Lowfell.Core.Treatments;
 using Lowfell.Server.Http;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
@@ -8,19 +10,40 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Lowfell.Server.Stacks;
 
-/// <summary>A stack that was read and is ready to be stored in place of what its treatment has.</summary>
-internal sealed record PreparedStack(Guid Treatment, uint Version, IReadOnlyList<Layer> Layers, IReadOnlyList<string> Notes, IReadOnlyList<Layer> Before);
+/// <summary>What becomes of a treatment, ready to be stored.</summary>
+/// <param name="Treatment">Which.</param>
+/// <param name="Version">The version it was edited from.</param>
+/// <param name="Make">The treatment after the edit, of how it is before it.</param>
+internal sealed record TreatmentEdit(Guid Treatment, uint Version, Func<Treatment, Treatment> Make)
+{
+    /// <summary>The one surface that was edited, and the revision it was edited from: it may be stored although others edited other surfaces since.</summary>
+    public (Guid Surface, int Revision)? Alone { get; init; }
 
-/// <summary>Stores stacks as new revisions of their treatments.</summary>
-internal sealed class StackWriter(Write write)
+    /// <summary>Layers that the treatment had once and may have again: they stay the same rows.</summary>
+    public IReadOnlyList<LayerRow> Once { get; init; } = [];
+
+    /// <summary>A stack for a zone, lifted to its treatment.</summary>
+    public static TreatmentEdit Of(SetGraph graph, ZoneRow zone, uint version, IReadOnlyList<Layer> stack, Scope scope = Scope.Here)
+    {
+        var notes = graph.Rows(zone).ToDictionary(r => r.LineId, r => r.Layer.Note);
+        var wanted = stack.Select(l => new Edited(l, notes.GetValueOrDefault(l.Id, ""))).ToList();
+        return new(zone.TreatmentId, version, was => Lift.Of(was, zone.SurfaceId, wanted, scope));
+    }
+}
+
+/// <summary>Stores edits of treatments as new revisions of them.</summary>
+internal sealed class StackWriter(Write write, IReadOnlyDictionary<Guid, Material> materials)
 {
     private LowfellDb Db => write.Db;
 
-    /// <summary>Reads a stack for a treatment; null with every fault named.</summary>
-    public async Task<PreparedStack?> Read(SetGraph graph, Guid treatment, uint version, IReadOnlyList<LayerDto?>? entries, string field, Faults faults)
+    /// <summary>Reads a stack for a zone; null with every fault named.</summary>
+    public Task<TreatmentEdit?> Read(ZoneRow zone, StackIn stack, string field, Faults faults) => Read(zone.TreatmentId, zone.SurfaceId, stack, field, faults);
+
+    /// <summary>Reads a stack for the surface of a treatment; null with every fault named.</summary>
+    public async Task<TreatmentEdit?> Read(Guid treatment, Guid surface, StackIn stack, string field, Faults faults)
     {
         var own = new Faults();
-        var layers = LayerWords.Read(entries, graph.Materials, own);
+        var layers = LayerWords.Read(stack.Layers, materials, own);
         foreach (var fault in own.All)
             faults.Add(field + fault.Field["layers".Length..], fault.Message);
         if (layers is null)
@@ -28,84 +51,126 @@ internal sealed class StackWriter(Write write)
         var lines = layers.Select(l => l.Id).ToList();
 
         // A treatment that was parted from another carries its lines on: what is done on a zone stays done.
-        if (await Db.Layers.AnyAsync(l => lines.Contains(l.LineId) && l.TreatmentId != treatment && !Db.Layers.Any(own => own.TreatmentId == treatment && own.LineId == l.LineId), write.Stop))
+        if (await Db.LayerSurfaces.AnyAsync(l => lines.Contains(l.LineId) && l.TreatmentId != treatment && !Db.LayerSurfaces.Any(own => own.TreatmentId == treatment && own.LineId == l.LineId), write.Stop))
             faults.Add(field, "A layer id belongs to another treatment. Give copied layers new ids.");
-        return new PreparedStack(treatment, version, layers, entries!.Select(l => l!.Note ?? "").ToList(), graph.Treatments.ContainsKey(treatment) ? graph.Layers(treatment) : []);
+        var (wanted, scope) = (layers.Select((l, i) => new Edited(l, stack.Layers![i]!.Note ?? "")).ToList(), stack.For ?? Scope.Here);
+        return new TreatmentEdit(treatment, stack.Version ?? 0, was => Lift.Of(was, surface, wanted, scope))
+        {
+            Alone = scope == Scope.Here && stack.Revision is { } revision ? (surface, revision) : null,
+        };
     }
 
-    /// <summary>The new versions, in the order of the stacks; null, and nothing stored, when a treatment is no longer at the version a stack was edited from.</summary>
-    public async Task<IReadOnlyList<uint>?> Store(IReadOnlyList<PreparedStack> stacks)
+    /// <summary>The new versions, in the order of the edits; null, and nothing stored, when a treatment is no longer as it was edited from.</summary>
+    public async Task<IReadOnlyList<uint>?> Store(IReadOnlyList<TreatmentEdit> edits)
     {
-        var ids = stacks.Select(s => s.Treatment).ToList();
+        var ids = edits.Select(s => s.Treatment).Distinct().ToList();
 
         // Two writers of one treatment come one after the other, and the second finds that it has changed.
         await Db.Database.ExecuteSqlAsync($"select 1 from treatments where id = any({ids}) order by id for no key update", write.Stop);
         var rows = await Db.Treatments.Where(t => ids.Contains(t.Id)).OrderBy(t => t.Id).ToDictionaryAsync(t => t.Id, write.Stop);
-        if (stacks.Any(s => !rows.TryGetValue(s.Treatment, out var row) || row.Version != s.Version))
+        var newest = await Revisions.Newest(Db, ids, null, write.Stop);
+        foreach (var edit in edits)
+            if (!rows.TryGetValue(edit.Treatment, out var row) || (row.Version != edit.Version && !await IsAsItWas(edit, newest[row.Id])))
+                return null;
+        if (!newest.Values.SelectMany(t => t.Layers).All(Knows))
             return null;
-        var before = (await Revisions.Layers(Db).Where(l => ids.Contains(l.TreatmentId)).ToListAsync(write.Stop)).ToLookup(l => l.TreatmentId);
-        foreach (var stack in stacks)
+        var mixes = await StoredMixes(newest.Values);
+        var says = "";
+        foreach (var treatment in edits.GroupBy(s => s.Treatment))
         {
-            var treatment = rows[stack.Treatment];
-            var mixes = await Mixes(treatment.WorkshopId, stack.Layers);
-            var wanted = stack.Layers.Select((l, i) => Row(treatment.Id, l, stack.Notes[i], mixes)).ToList();
-            Revisions.Add(Db, treatment, before[treatment.Id].ToList(), wanted, write.Now, write.Actor.Name);
+            var before = newest[treatment.Key];
+            var was = StoredLayer.ToCore(before, materials, mixes);
+            var now = treatment.Aggregate(was, (t, e) => e.Make(t));
+            await Add(rows[treatment.Key], before, was, now, treatment.SelectMany(e => e.Once).ToList());
+            if (says.Length == 0)
+                says = Difference(was, now);
         }
 
-        write.Says(Words(stacks, rows));
+        write.Says(rows.Count == 1 ? $"{rows.Values.Single().Name}: {says}" : $"{rows.Count} treatments: {says}");
         await write.Save();
-        return stacks.Select(s => rows[s.Treatment].Version).ToList();
+        return edits.Select(s => rows[s.Treatment].Version).ToList();
     }
 
-    /// <summary>A new treatment that came from another, with a stack whose layers carry the lines of the other on; its id.</summary>
+    /// <summary>Stores what became of a treatment that nobody else writes; steps that are as they were keep their rows.</summary>
+    private async Task Add(TreatmentRow row, TreatmentRow before, Treatment was, Treatment now, IReadOnlyList<LayerRow> once)
+    {
+        var known = new Dictionary<Step, LayerRow>(ReferenceEqualityComparer.Instance);
+        foreach (var (step, layer) in was.Steps.Zip(before.Layers))
+            known[step] = layer;
+        var needed = await Mixes(before.WorkshopId, now.Steps.Select(s => s.Layer).ToList());
+        var layers = now.Steps.Select(s => known.GetValueOrDefault(s) ?? Row(row.Id, s, needed)).ToList();
+        var surfaces = now.Surfaces.Select(s => new RevisionSurfaceRow { SurfaceId = s.Id, Name = s.Name, OnId = s.On }).ToList();
+        await Revisions.Add(Db, row, before, [.. before.Layers, .. once], layers, surfaces, write.Now, write.Actor.Name, write.Stop);
+    }
+
+    /// <summary>What changed, in words, on the first surface on which anything did.</summary>
+    private static string Difference(Treatment was, Treatment now) =>
+        was.Surfaces.Select(s => StackDifference.Line(was.Stack(s.Id), now.Stack(s.Id))).FirstOrDefault(w => w != StackDifference.Line([], [])) ?? StackDifference.Line([], []);
+
+    /// <summary>Whether the one surface that was edited is as it was in the revision it was edited from, whatever became of others since.</summary>
+    private async Task<bool> IsAsItWas(TreatmentEdit edit, TreatmentRow now)
+    {
+        if (edit.Alone is not var (surface, revision))
+            return false;
+        var then = await (
+            from place in Db.RevisionLayers
+            join lay in Db.LayerSurfaces on place.LayerId equals lay.LayerId
+            where place.TreatmentId == edit.Treatment && place.Revision == revision && lay.SurfaceId == surface
+            orderby place.Position
+            select new { lay.LayerId, lay.LineId }).ToListAsync(write.Stop);
+        return then.Select(l => (l.LayerId, l.LineId)).SequenceEqual(now.On(surface).Select(l => (l.Layer.Id, l.LineId)));
+    }
+
+    private bool Knows(LayerRow layer) => layer.MaterialId is not { } id || materials.ContainsKey(id);
+
+    /// <summary>A new treatment of one surface that came from another, with a stack whose layers carry the lines of the other on; its id, which is its surface's too.</summary>
     public async Task<Guid> Begin(TreatmentRow from, string name, IReadOnlyList<Layer> layers, IReadOnlyList<string>? notes = null)
     {
         var treatment = new TreatmentRow { WorkshopId = from.WorkshopId, Name = name.Length <= LongestName ? name : name[..LongestName], CameFromId = from.Id, ChangedAt = write.Now };
         var mixes = await Mixes(from.WorkshopId, layers);
-        treatment.Layers.AddRange(layers.Select((l, i) => Row(treatment.Id, l, notes?[i] ?? "", mixes)));
+        treatment.Layers.AddRange(layers.Select((l, i) => Row(treatment.Id, new Step(l.Id, l, notes?[i] ?? "", []), mixes)));
         Revisions.Begin(Db, treatment, write.Actor.Name);
         return treatment.Id;
     }
 
     private const int LongestName = 120;
 
-    private static string Words(IReadOnlyList<PreparedStack> stacks, Dictionary<Guid, TreatmentRow> rows) => stacks is [var one]
-        ? $"{rows[one.Treatment].Name}: {StackDifference.Line(one.Before, one.Layers)}"
-        : $"{stacks.Count} treatments: {StackDifference.Line(stacks[0].Before, stacks[0].Layers)}";
-
-    private static LayerRow Row(Guid treatment, Layer layer, string note, Dictionary<string, Guid> mixes)
+    private static LayerRow Row(Guid treatment, Step step, Dictionary<string, Guid> mixes)
     {
-        var row = new LayerRow { TreatmentId = treatment, LineId = layer.Id };
-        Fill(row, layer, note, mixes);
+        var layer = step.Layer;
+        var (paint, thinner) = layer.Dilution is { } d ? Whole(d) : (null, null);
+        var row = new LayerRow
+        {
+            TreatmentId = treatment,
+            StepId = step.Id,
+            Technique = layer.Technique,
+            MaterialId = layer.Paint.Count == 1 ? layer.Paint[0].Material.Id : null,
+            MixId = layer.Paint.Count > 1 ? mixes[Key(layer)] : null,
+            ThinnerId = layer.Dilution?.Thinner.Id,
+            PaintParts = paint,
+            ThinnerParts = thinner,
+            Tool = layer.Tool,
+            Drying = layer.Drying,
+            WaitMinutes = (int?)layer.WaitMinutes,
+            Preparation = layer.Preparation,
+            Note = step.Note,
+        };
+        StoredLayer.Fill(row, layer);
+        foreach (var lay in step.Over)
+        {
+            var on = new LayerSurfaceRow { TreatmentId = treatment, LayerId = row.Id, SurfaceId = lay.Surface, LineId = lay.Line, Differs = (int)lay.Differs };
+            if (lay.Own is { } own)
+                StoredLayer.Fill(on, own);
+            row.Over.Add(on);
+        }
+
         return row;
     }
 
-    private static void Fill(LayerRow row, Layer layer, string note, Dictionary<string, Guid> mixes)
+    private async Task<Dictionary<Guid, MixRow>> StoredMixes(IEnumerable<TreatmentRow> treatments)
     {
-        row.Technique = layer.Technique;
-        row.MaterialId = layer.Paint.Count == 1 ? layer.Paint[0].Material.Id : null;
-        row.MixId = layer.Paint.Count > 1 ? mixes[Key(layer)] : null;
-        row.ThinnerId = layer.Dilution?.Thinner.Id;
-        (row.PaintParts, row.ThinnerParts) = layer.Dilution is { } d ? Whole(d) : (null, null);
-        row.Coats = layer.Coats;
-        row.Region = layer.Region;
-        row.Strength = (decimal)layer.Strength;
-        row.Tool = layer.Tool;
-        row.Drying = layer.Drying;
-        row.WaitMinutes = (int?)layer.WaitMinutes;
-        row.Optional = layer.Optional;
-        row.MarkMm = (decimal?)layer.MarkMm;
-        row.VariationSeed = layer.Varied?.Seed;
-        row.VariationHabit = layer.Varied?.Habit;
-        row.VariationMm = (decimal?)layer.Varied?.MeanMm;
-        row.VariationMarks = (decimal?)layer.Varied?.Marks;
-        row.VariationSpread = (decimal?)layer.Varied?.Spread;
-        row.VariationDealt = layer.Varied?.Dealt;
-        row.DownTo = layer.DownTo;
-        row.Details = layer.Details is { } details ? Math.Round((decimal)details, 2) : null;
-        row.Fades = layer.Fades;
-        row.Preparation = layer.Preparation;
-        row.Note = note;
+        var ids = treatments.SelectMany(t => t.Layers).Select(l => l.MixId).OfType<Guid>().Distinct().ToList();
+        return await Db.Mixes.AsNoTracking().Where(m => ids.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, write.Stop);
     }
 
     /// <summary>Ids of the mixes the layers need; a new recipe becomes a new mix.</summary>

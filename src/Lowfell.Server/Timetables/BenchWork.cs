@@ -189,7 +189,7 @@ internal sealed class BenchWork
     {
         IReadOnlyList<Layer> layers = place.Layers;
         if (terms.Without.Count > 0)
-            layers = layers.Where(l => !terms.Without.Contains(new Omission(place.Zone.TreatmentId, l.Id))).ToList();
+            layers = layers.Where(l => !terms.Without.Contains(new Omission(place.Zone.SurfaceId, l.Id))).ToList();
         if (terms.HotAir.Count > 0)
             layers = layers.Select(l => terms.HotAir.Contains((place.Zone.Id, l.Id)) && l is { Drying: DryingMode.Air, Main: { } paint } && DryingModel.TakesHotAir(paint) ? l with { Drying = DryingMode.HotAir } : l).ToList();
         return layers;

@@ -1,6 +1,8 @@
 using System.Security.Cryptography;
+using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Sessions;
 using Lowfell.Store;
@@ -51,6 +53,9 @@ internal sealed record KeptPlan(IReadOnlyList<KeptOperation> Operations, IReadOn
 /// </summary>
 internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
 {
+    /// <summary>Facts as they were told before: layers by their rows, which are others where a treatment was parted or brought together.</summary>
+    private IReadOnlyDictionary<string, string> Before { get; init; } = new Dictionary<string, string>();
+
     private static readonly JsonSerializerOptions json = new(JsonSerializerDefaults.Web);
 
     public static PlanInputs Read(string text) => new(JsonSerializer.Deserialize<Dictionary<string, string>>(text, json)!);
@@ -59,6 +64,7 @@ internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
 
     public static PlanInputs Of(WorkshopRow workshop, BenchHoursOf hours, IReadOnlyList<SetGraph> sets)
     {
+        var before = new Dictionary<string, string>();
         var facts = new Dictionary<string, string>
         {
             ["the hours"] = $"{hours.Hours} {workshop.TimeZone}",
@@ -73,7 +79,9 @@ internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
             facts[$"the due date of {graph.Set.Name}|{graph.Set.Id}"] = $"{graph.Set.DueDate:yyyy-MM-dd} {graph.Set.Rank}";
             foreach (var place in graph.Places)
             {
-                facts[$"the layers of {place.Name}|{place.Zone.Id}"] = Told(graph.Treatments[place.Zone.TreatmentId].Layers);
+                var layers = $"the layers of {place.Name}|{place.Zone.Id}";
+                facts[layers] = Told(place.Layers);
+                before[layers] = Hashed(graph.Rows(place.Zone).SelectMany(r => r.Layer.Id.ToByteArray()));
                 facts[$"the measures of {place.Name}|{place.Zone.Id}"] = $"{JsonSerializer.Serialize(place.Context.Zone with { Name = "" })} {string.Join(' ', graph.Touching[place.Zone.Id].Order())}";
                 foreach (var paint in place.Layers.Select(l => l.Main).OfType<Material>())
                     facts[$"how {paint.Name} dries|{paint.Id}"] = $"{paint.Carrier} {JsonSerializer.Serialize(paint.DryTimes)}";
@@ -84,11 +92,14 @@ internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
                 facts[$"too little {need} on the shelf"] = "";
         }
 
-        return new PlanInputs(facts);
+        return new PlanInputs(facts) { Before = before };
     }
 
-    /// <summary>Layers are rows that never change: the same ones say the same, whichever version they are in.</summary>
-    private static string Told(IEnumerable<LayerRow> layers) => Convert.ToHexStringLower(SHA256.HashData(layers.SelectMany(l => l.Id.ToByteArray()).ToArray()).AsSpan(0, 8));
+    /// <summary>Layers as they lie on a zone: their lines and everything that is laid there.</summary>
+    private static string Told(IReadOnlyList<Layer> layers) => "=" + Hashed(Encoding.UTF8.GetBytes(string.Join('\n', layers.Select(l =>
+        FormattableString.Invariant($"{l with { Paint = [], Dilution = null }} {string.Join('+', l.Paint.Select(p => $"{p.Material.Id} {p.Parts}"))} {l.Dilution?.Thinner.Id} {l.Dilution?.PaintParts} {l.Dilution?.ThinnerParts}")))));
+
+    private static string Hashed(IEnumerable<byte> told) => Convert.ToHexStringLower(SHA256.HashData(told.ToArray()).AsSpan(0, 8));
 
     /// <summary>Materials of which the plan takes more than there is.</summary>
     private static IEnumerable<string> Short(SetGraph graph) => graph.Plans()
@@ -97,7 +108,7 @@ internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
 
     /// <summary>What differs, in the painter's words.</summary>
     public IReadOnlyList<string> Since(PlanInputs then) =>
-        Facts.Where(f => !then.Facts.TryGetValue(f.Key, out var was) || was != f.Value).Select(f => Words(f.Key))
+        Facts.Where(f => !then.Facts.TryGetValue(f.Key, out var was) || (was != f.Value && was != Before.GetValueOrDefault(f.Key))).Select(f => Words(f.Key))
             .Concat(then.Facts.Keys.Where(k => !Facts.ContainsKey(k)).Select(k => k.StartsWith("too little ", StringComparison.Ordinal) ? "the shelf" : Words(k))).Distinct().ToList();
 
     private static string Words(string key) => key.Split('|')[0];

@@ -1,5 +1,6 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Treatments;
 using Lowfell.Server.Stacks;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
@@ -21,8 +22,8 @@ internal sealed class Library(LowfellDb db, IReadOnlyDictionary<Guid, Material> 
     public async Task<IReadOnlyList<TreatmentCard>> Cards(Guid workshop)
     {
         var rows = await db.Treatments.AsNoTracking().Where(t => t.WorkshopId == workshop).OrderBy(t => t.PutAwayAt != null).ThenBy(t => t.Name).ThenBy(t => t.Id).Take(Most).ToListAsync(stop);
-        var newest = (await Revisions.Layers(db).Where(l => db.Treatments.Any(t => t.Id == l.TreatmentId && t.WorkshopId == workshop)).ToListAsync(stop)).ToLookup(l => l.TreatmentId);
-        var mixes = await Mixes(newest.SelectMany(l => l));
+        var newest = await Revisions.Newest(db, rows.Select(r => r.Id).ToList(), null, stop);
+        var mixes = await Mixes(newest.Values.SelectMany(t => t.Layers));
         var uses = await (
             from z in db.Zones.AsNoTracking()
             join d in db.Designs on z.DesignId equals d.Id
@@ -34,8 +35,9 @@ internal sealed class Library(LowfellDb db, IReadOnlyDictionary<Guid, Material> 
         var names = rows.ToDictionary(r => r.Id, r => r.Name);
         return rows.AsParallel().AsOrdered().Select(t =>
         {
-            var layers = newest[t.Id].Select(l => StoredLayer.ToCore(l, materials, mixes)).ToList();
             var first = byTreatment[t.Id].FirstOrDefault();
+            var its = newest[t.Id];
+            var layers = StoredLayer.ToCore(its, materials, mixes).Stack(first?.Zone.SurfaceId ?? its.Surfaces[0].SurfaceId);
             return new TreatmentCard(
                 t.Id, t.Version, t.Name, t.Revision, t.ChangedAt, Picture(layers, first is null ? tile : Face(first.Zone, first.Substrate)), byTreatment[t.Id].Select(u => u.Use).ToList(),
                 t.CameFromId, t.CameFromId is { } from ? names.GetValueOrDefault(from) : null, t.PutAwayAt);
@@ -62,39 +64,55 @@ internal sealed class Library(LowfellDb db, IReadOnlyDictionary<Guid, Material> 
         return await db.Mixes.AsNoTracking().Where(m => ids.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
     }
 
-    /// <summary>Every revision of a treatment with its layers, oldest first.</summary>
-    public async Task<List<(TreatmentRevisionRow Revision, List<LayerRow> Rows, List<Layer> Layers)>> RevisionsOf(Guid treatment)
+    /// <summary>Every revision of a treatment, oldest first, with the notes of its steps.</summary>
+    private async Task<List<(TreatmentRevisionRow Revision, Treatment Treatment)>> RevisionsOf(Guid treatment)
     {
         var revisions = await db.TreatmentRevisions.AsNoTracking().Where(r => r.TreatmentId == treatment).OrderBy(r => r.Number).Include(r => r.Layers.OrderBy(l => l.Position)).ToListAsync(stop);
-        var rows = await db.Layers.AsNoTracking().Where(l => l.TreatmentId == treatment).ToDictionaryAsync(l => l.Id, stop);
-        var mixes = await Mixes(rows.Values);
-        var core = rows.ToDictionary(r => r.Key, r => StoredLayer.ToCore(r.Value, materials, mixes));
-        return revisions.Select(r => (r, r.Layers.Select(l => rows[l.LayerId]).ToList(), r.Layers.Select(l => core[l.LayerId]).ToList())).ToList();
+        var rows = await db.Layers.AsNoTracking().Include(l => l.Over).Where(l => l.TreatmentId == treatment).ToListAsync(stop);
+        var surfaces = (await db.RevisionSurfaces.AsNoTracking().Where(s => s.TreatmentId == treatment).OrderBy(s => s.Position).ToListAsync(stop)).ToLookup(s => s.Revision, StoredLayer.ToCore);
+        var mixes = await Mixes(rows);
+        var steps = rows.ToDictionary(r => r.Id, r => StoredLayer.ToStep(r, materials, mixes));
+        return revisions.Select(r => (r, new Treatment(surfaces[r.SurfacesOf].ToList(), r.Layers.Select(l => steps[l.LayerId]).ToList()))).ToList();
     }
 
-    /// <summary>Versions of a treatment, newest first: of edits within a minute by one painter the last stands for all.</summary>
-    public async Task<IReadOnlyList<VersionEntry>> Versions(TreatmentRow treatment)
+    /// <summary>Versions of a treatment, newest first, with the layers of a surface: of edits within a minute by one painter the last stands for all.</summary>
+    public async Task<IReadOnlyList<VersionEntry>> Versions(TreatmentRow treatment, Guid? surface)
     {
         var revisions = await RevisionsOf(treatment.Id);
         var names = await db.VersionNames.AsNoTracking().Where(n => n.TreatmentId == treatment.Id).ToDictionaryAsync(n => n.Number, n => n.Name, stop);
-        var at = await db.Zones.AsNoTracking().Where(z => z.TreatmentId == treatment.Id && z.PutAwayAt == null).OrderBy(z => z.Id).Join(db.Designs, z => z.DesignId, d => d.Id, (z, d) => new { Zone = z, d.Substrate }).FirstOrDefaultAsync(stop);
+        var at = await db.Zones.AsNoTracking().Where(z => z.TreatmentId == treatment.Id && z.PutAwayAt == null && (surface == null || z.SurfaceId == surface)).OrderBy(z => z.Id)
+            .Join(db.Designs, z => z.DesignId, d => d.Id, (z, d) => new { Zone = z, d.Substrate }).FirstOrDefaultAsync(stop);
         var zone = at is null ? tile : Face(at.Zone, at.Substrate);
+        var shown = surface ?? at?.Zone.SurfaceId ?? revisions[^1].Treatment.Surfaces[0].Id;
         var entries = new List<VersionEntry>();
-        IReadOnlyList<Layer> before = [];
+        Treatment? before = null;
         for (var i = 0; i < revisions.Count; i++)
         {
-            var (revision, rows, layers) = revisions[i];
+            var (revision, then) = revisions[i];
             var goesOn = i + 1 < revisions.Count && revisions[i + 1].Revision is var next && next.Actor == revision.Actor && next.StoredAt - revision.StoredAt < together && !names.ContainsKey(revision.Number);
             if (goesOn)
                 continue;
-            var words = entries.Count == 0 ? layers.Count == 0 ? "empty" : $"begun with {layers.Count} layers" : StackDifference.Line(before, layers, most: 6);
+            var layers = then.Stack(shown);
+            var notes = then.Steps.Where(s => s.On(shown) is not null).Select(s => s.Note).ToList();
             entries.Add(new VersionEntry(
-                revision.Number, revision.StoredAt, revision.Actor, names.GetValueOrDefault(revision.Number), words, revision.Number == treatment.Revision,
-                Picture(layers, zone), layers.Select((l, n) => LayerWords.ToDto(l) with { Note = rows[n].Note }).ToList()));
-            before = layers;
+                revision.Number, revision.StoredAt, revision.Actor, names.GetValueOrDefault(revision.Number), Words(before, then, shown), revision.Number == treatment.Revision,
+                Picture(layers, zone), layers.Select((l, n) => LayerWords.ToDto(l) with { Note = notes[n] }).ToList()));
+            before = then;
         }
 
         entries.Reverse();
         return entries;
+    }
+
+    /// <summary>What changed on a surface, or else on the first on which anything did.</summary>
+    private static string Words(Treatment? before, Treatment then, Guid shown)
+    {
+        if (before is null)
+            return then.Steps.Count == 0 ? "empty" : $"begun with {then.Steps.Count} layers";
+        var same = StackDifference.Line([], []);
+        foreach (var surface in then.Surfaces.OrderByDescending(s => s.Id == shown))
+            if (StackDifference.Line(before.Stack(surface.Id), then.Stack(surface.Id), most: 6) is var words && words != same)
+                return surface.Id == shown ? words : $"{surface.Name}: {words}";
+        return same;
     }
 }

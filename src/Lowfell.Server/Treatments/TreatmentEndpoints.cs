@@ -22,6 +22,7 @@ public static class TreatmentEndpoints
         group.MapPost("/zones/{zoneId:guid}/link", Link).WithName("linkZone").WithSummary("Gives a zone a treatment of the library: from then on an edit of it is an edit for all that have it.").Writes<LinkTold>();
         group.MapPost("/zones/{zoneId:guid}/part", Part).WithName("partZone").WithSummary("Parts a zone from the others with its treatment: it goes on with one of its own. What is done on it stays done.").Writes<LinkTold>(StatusCodes.Status201Created);
         group.MapVersions();
+        group.MapSurfaces();
     }
 
     private static async Task<Results<Ok<IReadOnlyList<TreatmentCard>>, ProblemHttpResult>> Cards(Guid workshopId, LowfellDb db, SetGraphs graphs, CancellationToken stop)
@@ -73,12 +74,10 @@ public static class TreatmentEndpoints
 
     private static string Short(string name) => name.Length > 100 ? name[..100] : name;
 
-    /// <summary>Another treatment with the same layers, which carry their lines on.</summary>
-    private static async Task<TreatmentRow> Twin(TreatmentRow was, string name, Write write)
+    /// <summary>Another treatment with the same layers, which carry their lines on; of one surface, where only that is wanted.</summary>
+    private static async Task<TreatmentRow> Twin(TreatmentRow was, string name, Write write, Guid? surface = null)
     {
-        var copy = new TreatmentRow { WorkshopId = was.WorkshopId, Name = name, ChangedAt = write.Now, CameFromId = was.Id };
-        foreach (var layer in await Revisions.Layers(write.Db).Where(l => l.TreatmentId == was.Id).ToListAsync(write.Stop))
-            copy.Layers.Add(Revisions.Copy(layer, copy.Id));
+        var copy = Revisions.Twin(await Revisions.Newest(write.Db, was.Id, write.Stop), name, write.Now, surface);
         Revisions.Begin(write.Db, copy, write.Actor.Name);
         return copy;
     }
@@ -113,8 +112,10 @@ public static class TreatmentEndpoints
         write.In(at.Graph.Workshop.Id);
         if (entry.TreatmentId is not { } id || await write.Db.Treatments.FirstOrDefaultAsync(t => t.Id == id && t.WorkshopId == at.Graph.Workshop.Id, write.Stop) is not { } treatment)
             return Faults.One("treatmentId", "This workshop has no such treatment.");
+        if (await Revisions.SurfaceOf(write.Db, id, entry.SurfaceId, write.Stop) is not { } surface)
+            return Faults.One("surfaceId", "The treatment has no such surface.");
         write.Says($"Gave {at.Name} the treatment {treatment.Name}");
-        row.TreatmentId = id;
+        (row.TreatmentId, row.SurfaceId) = (id, surface);
         treatment.PutAwayAt = null;
         if (!await write.Fits(row, entry.Version))
             return Problems.Changed("zone", new LinkTold(zoneId, at.Zone.TreatmentId));
@@ -133,13 +134,13 @@ public static class TreatmentEndpoints
             faults.Text(entry.Name, "name", 120);
         if (faults.Any)
             return faults.ToProblem();
-        var own = await Twin(was, entry.Name?.Trim() ?? $"{Short(was.Name)}, {Short(at.Design.Name)}"[..Math.Min(120, Short(was.Name).Length + 2 + Short(at.Design.Name).Length)], write);
-        row.TreatmentId = own.Id;
+        var own = await Twin(was, entry.Name?.Trim() ?? $"{Short(was.Name)}, {Short(at.Design.Name)}"[..Math.Min(120, Short(was.Name).Length + 2 + Short(at.Design.Name).Length)], write, row.SurfaceId);
+        (row.TreatmentId, row.SurfaceId) = (own.Id, own.Surfaces[0].SurfaceId);
         await write.Save();
         if (entry.Layers is not null)
         {
-            var writer = new StackWriter(write);
-            var stack = await writer.Read(at.Graph, own.Id, own.Version, entry.Layers, "layers", faults);
+            var writer = new StackWriter(write, at.Graph.Materials);
+            var stack = await writer.Read(own.Id, row.SurfaceId, new StackIn(own.Version, entry.Layers), "layers", faults);
             if (faults.Any)
                 return faults.ToProblem();
             await writer.Store([stack!]);

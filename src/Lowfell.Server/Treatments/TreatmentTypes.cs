@@ -18,8 +18,8 @@ public sealed record TreatmentIn(uint? Version, string? Name);
 /// <summary>A new treatment that begins with the layers of another.</summary>
 public sealed record TreatmentCopyIn(string? Name);
 
-/// <summary>The treatment a zone is to have.</summary>
-public sealed record LinkIn(uint? Version, Guid? TreatmentId);
+/// <summary>The treatment a zone is to have, and which surface of it; left out, the first.</summary>
+public sealed record LinkIn(uint? Version, Guid? TreatmentId, Guid? SurfaceId = null);
 
 /// <summary>A zone parts from the others with its treatment: it gets one of its own, with these layers, or those it has where none are given.</summary>
 public sealed record PartIn(string? Name, IReadOnlyList<LayerDto?>? Layers);

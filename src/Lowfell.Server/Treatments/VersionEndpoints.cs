@@ -12,16 +12,16 @@ internal static class VersionEndpoints
 {
     public static void MapVersions(this RouteGroupBuilder group)
     {
-        group.MapGet("/treatments/{treatmentId:guid}/versions", List).WithName("versions").WithSummary("Every version with its time, what changed and its layers, newest first.").ProducesProblem(404);
+        group.MapGet("/treatments/{treatmentId:guid}/versions", List).WithName("versions").WithSummary("Every version with its time, what changed and the layers of a surface, newest first.").ProducesProblem(404);
         group.MapPut("/treatments/{treatmentId:guid}/versions/{number:int}/name", Name).WithName("nameVersion").WithSummary("A name for a version that is worth keeping; an empty one takes it away.").Writes<TreatmentTold>();
         group.MapPost("/treatments/{treatmentId:guid}/versions/{number:int}/bring-back", BringBack).WithName("bringBackVersion").WithSummary("Makes an old version the newest once more.").Writes<TreatmentTold>();
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<VersionEntry>>, ProblemHttpResult>> List(Guid treatmentId, LowfellDb db, SetGraphs graphs, CancellationToken stop)
+    private static async Task<Results<Ok<IReadOnlyList<VersionEntry>>, ProblemHttpResult>> List(Guid treatmentId, Guid? surfaceId, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
         if (await db.Treatments.AsNoTracking().FirstOrDefaultAsync(t => t.Id == treatmentId, stop) is not { } treatment)
             return Problems.NotFound("treatment");
-        return TypedResults.Ok(await new Library(db, (await graphs.ShelfOf(db, treatment.WorkshopId, stop)).Materials, stop).Versions(treatment));
+        return TypedResults.Ok(await new Library(db, (await graphs.ShelfOf(db, treatment.WorkshopId, stop)).Materials, stop).Versions(treatment, surfaceId));
     }
 
     private static async Task<TreatmentRow?> Find(Guid treatment, int number, Write write)
@@ -65,8 +65,7 @@ internal static class VersionEndpoints
         if (row.Version != entry.Version)
             return Problems.Changed("treatment", new TreatmentTold(row.Id, row.Version));
         var stored = await write.Db.TreatmentRevisions.AsNoTracking().Where(r => r.TreatmentId == treatmentId && r.Number == number).Select(r => r.StoredAt).FirstAsync(write.Stop);
-        var wanted = await write.Db.RevisionLayers.Where(l => l.TreatmentId == treatmentId && l.Revision == number).OrderBy(l => l.Position).Join(write.Db.Layers.AsNoTracking(), l => l.LayerId, l => l.Id, (place, layer) => new { place.Position, layer }).OrderBy(l => l.Position).Select(l => l.layer).ToListAsync(write.Stop);
-        await Revisions.BringBack(write.Db, row, wanted, write.Now, write.Actor.Name, write.Stop);
+        await Revisions.BringBack(write.Db, row, number, write.Now, write.Actor.Name, write.Stop);
         write.Says($"Brought back {row.Name} as it was on {stored:d MMMM HH:mm} UTC");
         await write.Save();
         return new TreatmentTold(row.Id, row.Version);

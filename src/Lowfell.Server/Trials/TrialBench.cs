@@ -27,7 +27,7 @@ internal static class TrialBench
         if (await write.Db.Designs.AnyAsync(d => d.SetId == asked.At.Graph.Set.Id && d.Name == name && d.PutAwayAt == null, write.Stop))
             return Problems.Of(StatusCodes.Status409Conflict, "on-the-bench", $"There is a design called {name} already. Give the trial another name.");
         var work = TrialReader.Work(asked, layout, TrialReader.Factors(asked)).Select(w => (w.Step, Laid: w.Laid with { Id = Guid.CreateVersion7(), Varied = null, DownTo = null })).ToList();
-        var treatment = await new StackWriter(write).Begin(await write.Db.Treatments.FirstAsync(t => t.Id == at.Zone.TreatmentId, write.Stop), name, work.Select(w => w.Laid).ToList(), work.Select(w => Cut(w.Step.Words, LongestNote)).ToList());
+        var treatment = await new StackWriter(write, at.Graph.Materials).Begin(await write.Db.Treatments.FirstAsync(t => t.Id == at.Zone.TreatmentId, write.Stop), name, work.Select(w => w.Laid).ToList(), work.Select(w => Cut(w.Step.Words, LongestNote)).ToList());
         var (zone, mm) = (at.Zone, asked.Tile);
         var design = new DesignRow { SetId = at.Graph.Set.Id, Name = name, Silhouette = Silhouette.Base, Substrate = at.Design.Substrate, Position = at.Graph.Designs.Max(d => d.Position) + 1 };
         var share = (decimal)(mm.WidthMm * mm.HeightMm / 100) / zone.AreaCm2;
@@ -35,6 +35,7 @@ internal static class TrialBench
         {
             Name = "Fields",
             TreatmentId = treatment,
+            SurfaceId = treatment,
             AreaCm2 = Math.Max(0.01m, Math.Round(zone.AreaCm2 * share, 2)),
             Relief = asked.Ground.Relief,
             UpShare = zone.UpShare,

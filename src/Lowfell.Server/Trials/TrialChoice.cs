@@ -18,7 +18,7 @@ internal static class TrialChoice
     {
         var at = asked.At;
         var treatment = await write.Db.Treatments.FirstAsync(t => t.Id == at.Zone.TreatmentId, write.Stop);
-        var writer = new StackWriter(write);
+        var writer = new StackWriter(write, at.Graph.Materials);
 
         // On the treatment as it is now: layers that came since stay, and only what the trial varied becomes otherwise.
         var now = at.Layers;
@@ -34,8 +34,7 @@ internal static class TrialChoice
         }
         else
         {
-            var notes = now.Zip(at.Graph.Treatments[treatment.Id].Layers).ToDictionary(x => x.First.Id, x => x.Second.Note);
-            if (await writer.Store([new PreparedStack(treatment.Id, entry.TreatmentVersion!.Value, stack, stack.Select(l => notes.GetValueOrDefault(l.Id, "")).ToList(), now)]) is null)
+            if (await writer.Store([TreatmentEdit.Of(at.Graph, at.Zone, entry.TreatmentVersion!.Value, stack)]) is null)
                 return Problems.Of(StatusCodes.Status409Conflict, "changed-elsewhere", "This treatment was changed in another window. Look at the trial again; nothing was overwritten.");
             write.Says($"{treatment.Name}: as field {cell.Number} of the trial {row.Name}");
             if (!await write.Db.VersionNames.AnyAsync(n => n.TreatmentId == treatment.Id && n.Number == treatment.Revision, write.Stop))

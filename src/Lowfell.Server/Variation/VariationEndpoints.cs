@@ -39,20 +39,20 @@ public static class VariationEndpoints
 
     private static async Task<VariationReading?> Read(Guid set, Guid treatment, Guid line, Varied? draft, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
-        if (await Find(set, treatment, line, db, graphs, stop) is not var (graph, index))
+        if (await Find(set, treatment, line, db, graphs, stop) is not var (graph, zone, index))
             return null;
-        var reader = await VariationReader.For(graph, treatment, line, db, stop);
-        return await Task.Run(() => reader.Read(graph.Treatments[treatment], index, draft ?? graph.Layers(treatment)[index].Varied ?? new Varied(1)), stop);
+        var reader = await VariationReader.For(graph, zone.SurfaceId, line, db, stop);
+        return await Task.Run(() => reader.Read(zone, index, draft ?? graph.Layers(zone)[index].Varied ?? new Varied(1)), stop);
     }
 
-    private static async Task<(SetGraph Graph, int Index)?> Find(Guid set, Guid treatment, Guid line, LowfellDb db, SetGraphs graphs, CancellationToken stop)
+    /// <summary>The first zone of a set that has a layer, and which of its layers that is.</summary>
+    private static async Task<(SetGraph Graph, ZoneRow Zone, int Index)?> Find(Guid set, Guid treatment, Guid line, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
-        if (await graphs.OfSet(db, set, stop) is not { } graph || graph.Places.All(p => p.Zone.TreatmentId != treatment))
+        if (await graphs.OfSet(db, set, stop) is not { } graph)
             return null;
-        var layers = graph.Layers(treatment);
-        for (var i = 0; i < layers.Count; i++)
-            if (layers[i].Id == line)
-                return (graph, i);
+        foreach (var place in graph.Places.Where(p => p.Zone.TreatmentId == treatment))
+            if (place.Layers.ToList().FindIndex(l => l.Id == line) is >= 0 and var index)
+                return (graph, place.Zone, index);
         return null;
     }
 
@@ -68,10 +68,10 @@ public static class VariationEndpoints
 
     private static async Task<Outcome<VariationTold>> Keep(Guid setId, Guid treatmentId, Guid layerId, VariationIn entry, Write write, SetGraphs graphs)
     {
-        if (await Find(setId, treatmentId, layerId, write.Db, graphs, write.Stop) is not var (graph, index))
+        if (await Find(setId, treatmentId, layerId, write.Db, graphs, write.Stop) is not var (graph, on, index))
             return Problems.NotFound("layer");
         write.In(graph.Workshop.Id);
-        var (faults, layers) = (new Faults(), graph.Layers(treatmentId));
+        var (faults, layers) = (new Faults(), graph.Layers(on));
         var layer = layers[index];
         var varied = LayerWords.ReadVaried(entry.Varied, "varied", faults);
         faults.Require(entry.TreatmentVersion is not null, "treatmentVersion", "Give the version of the treatment that was seen.");
@@ -81,8 +81,7 @@ public static class VariationEndpoints
             return faults.ToProblem();
         var paint = entry.ByShelf == true ? ByShelf(layer, graph) : layer.Paint;
         var stack = layers.Select((l, i) => i == index ? l with { Varied = varied, Paint = paint } : l).ToList();
-        var notes = graph.Treatments[treatmentId].Layers.Select(l => l.Note).ToList();
-        if (await new StackWriter(write).Store([new PreparedStack(treatmentId, entry.TreatmentVersion!.Value, stack, notes, layers)]) is null)
+        if (await new StackWriter(write, graph.Materials).Store([TreatmentEdit.Of(graph, on, entry.TreatmentVersion!.Value, stack)]) is null)
             return Problems.Of(StatusCodes.Status409Conflict, "changed-elsewhere", "This treatment was changed in another window. Look at the plan again; nothing was overwritten.");
         write.Says($"{graph.Treatments[treatmentId].Name}: {(varied is null ? "alike on every piece" : "laid otherwise on every piece")}, layer {index + 1}");
         return new VariationTold(setId, treatmentId, layerId);
@@ -97,12 +96,12 @@ public static class VariationEndpoints
 
     private static async Task<Outcome<VariationTold>> Done(Guid setId, Guid treatmentId, Guid layerId, MarksDoneIn entry, Write write, SetGraphs graphs)
     {
-        if (await Find(setId, treatmentId, layerId, write.Db, graphs, write.Stop) is not var (graph, index))
+        if (await Find(setId, treatmentId, layerId, write.Db, graphs, write.Stop) is not var (graph, on, index))
             return Problems.NotFound("layer");
         write.In(graph.Workshop.Id);
         var faults = new Faults();
         var at = entry.ZoneId is { } zone ? graph.Find(zone) : null;
-        faults.Require(at?.Zone.TreatmentId == treatmentId, "zoneId", "Choose a zone that has this layer.");
+        faults.Require(at?.Zone.SurfaceId == on.SurfaceId, "zoneId", "Choose a zone that has this layer.");
         var piece = at?.Design.Pieces.FirstOrDefault(p => p.Id == entry.PieceId);
         faults.Require(piece is not null, "pieceId", "Choose a piece of this design.");
         faults.Range(entry.Marks, "marks", 0, MostMarks);

@@ -15,26 +15,26 @@ namespace Lowfell.Server.Variation;
 internal sealed class VariationReader(SetGraph graph, ILookup<(Guid Zone, Guid Piece), PieceLayerRow> laid, IReadOnlyDictionary<(Guid Zone, Guid Piece), MarksDoneRow> otherwise)
 {
     /// <summary>Reads what was done of a layer beside the plan of a set.</summary>
-    public static async Task<VariationReader> For(SetGraph graph, Guid treatment, Guid line, LowfellDb db, CancellationToken stop)
+    public static async Task<VariationReader> For(SetGraph graph, Guid surface, Guid line, LowfellDb db, CancellationToken stop)
     {
-        var zones = graph.Places.Where(p => p.Zone.TreatmentId == treatment).Select(p => p.Zone.Id).ToList();
+        var zones = graph.Places.Where(p => p.Zone.SurfaceId == surface).Select(p => p.Zone.Id).ToList();
         var laid = await db.PieceLayers.AsNoTracking().Where(p => zones.Contains(p.ZoneId) && p.LineId == line).ToListAsync(stop);
         var otherwise = await db.MarksDone.AsNoTracking().Where(m => zones.Contains(m.ZoneId) && m.LineId == line).ToListAsync(stop);
         return new(graph, laid.ToLookup(l => (l.ZoneId, l.PieceId)), otherwise.ToDictionary(m => (m.ZoneId, m.PieceId)));
     }
 
     /// <summary>Every layer of a set that is varied or could be, those that are first.</summary>
-    public static IReadOnlyList<VariationEntry> List(SetGraph graph) => graph.Places.GroupBy(p => p.Zone.TreatmentId).SelectMany(g =>
+    public static IReadOnlyList<VariationEntry> List(SetGraph graph) => graph.Places.GroupBy(p => p.Zone.SurfaceId).SelectMany(g =>
     {
-        var (treatment, layers, pieces) = (graph.Treatments[g.Key], graph.Layers(g.Key), g.Sum(p => SetGraph.PieceCount(p.Design)));
+        var (treatment, layers, pieces) = (g.First().Treatment, g.First().Layers, g.Sum(p => SetGraph.PieceCount(p.Design)));
         return layers.Select((l, i) => new VariationEntry(
-            g.Key, l.Id, treatment.Name, i + 1, l.Technique, string.Join(" + ", l.Paint.Select(p => p.Material.Name)), g.Select(p => p.Name).ToList(), pieces, l.Varied is not null, Varied.HasMarks(l), Varied.CanBeDealt(l)));
+            treatment.Id, l.Id, treatment.Name, i + 1, l.Technique, string.Join(" + ", l.Paint.Select(p => p.Material.Name)), g.Select(p => p.Name).ToList(), pieces, l.Varied is not null, Varied.HasMarks(l), Varied.CanBeDealt(l)));
     }).Where(e => e.Varied || (e.Pieces > 1 && (e.HasMarks || e.CanBeDealt))).OrderByDescending(e => e.Varied).ThenByDescending(e => e.HasMarks).ToList();
 
-    public VariationReading Read(TreatmentRow treatment, int index, Varied varied)
+    public VariationReading Read(ZoneRow zone, int index, Varied varied)
     {
-        var layer = graph.Layers(treatment.Id)[index];
-        var places = graph.Places.Where(p => p.Zone.TreatmentId == treatment.Id).ToList();
+        var (treatment, layer) = (graph.Treatments[zone.TreatmentId], graph.Layers(zone)[index]);
+        var places = graph.Places.Where(p => p.Zone.SurfaceId == zone.SurfaceId).ToList();
         var plans = places.Select(p => (At: p, Plan: PlanOfPieces.Of(p, layer, varied))).ToList();
         var (first, drawn) = (places[0].Context.Zone, layer with { Varied = varied });
         var usual = new Varied(varied.Seed);

@@ -66,7 +66,7 @@ public static class HouseRulesEndpoints
     {
         var moved = graph.Places.AsParallel().AsOrdered().Select(x =>
         {
-            var layers = graph.Layers(x.Zone.TreatmentId);
+            var layers = graph.Layers(x.Zone);
             StackView now = new(graph.Context(x.Zone, x.Design), layers), then = new(graph.Context(x.Zone, x.Design, rules), layers);
             var was = new ZoneRemarks(graph, x.Zone, now).Open(OrderCheck.Glance(now));
             var will = new ZoneRemarks(graph, x.Zone, then).Open(OrderCheck.Glance(then));

@@ -77,7 +77,7 @@ internal sealed class DemoBench(LowfellDb db, SetRow set, DateTimeOffset now)
             SavedBy = savedBy,
             ZoneId = zone.Id,
             LayerId = layer.Id,
-            LineId = layer.LineId,
+            LineId = layer.StepId,
         };
         row.Pieces.AddRange(on.Pieces.Split(' ').Select(label => new WorkPieceRow { EventId = row.Id, PieceId = design.Pieces.Single(p => p.Label == label).Id }));
         db.Add(row);

@@ -99,7 +99,7 @@ internal sealed class DemoPots(LowfellDb db, SetRow set, IReadOnlyDictionary<str
                 BeforeId = row.NewestEventId,
                 ZoneId = place.Zone,
                 LayerId = place.Layer.Id,
-                LineId = place.Layer.LineId,
+                LineId = place.Layer.StepId,
                 Filling = row.Filling,
             };
             row.NewestEventId = row.LastOutEventId = given.Id;

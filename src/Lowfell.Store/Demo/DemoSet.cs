@@ -55,7 +55,7 @@ public static class DemoSet
     {
         var (walls, coping) = (set.Designs[0], set.Designs[0].Zones.Single(z => z.Name == "Coping"));
         var stipple = await Revisions.Layers(db).FirstAsync(l => l.TreatmentId == coping.TreatmentId && l.Technique == Technique.Stipple, stop);
-        db.Add(new MarksDoneRow { ZoneId = coping.Id, LineId = stipple.LineId, PieceId = walls.Pieces.Single(p => p.Label == "W2").Id, Marks = 2, MeanMm = 31, Note = "two ran into one", At = now.AddHours(-29) });
+        db.Add(new MarksDoneRow { ZoneId = coping.Id, LineId = stipple.StepId, PieceId = walls.Pieces.Single(p => p.Label == "W2").Id, Marks = 2, MeanMm = 31, Note = "two ran into one", At = now.AddHours(-29) });
     }
 
     private static IEnumerable<DesignRow> Designs(Dictionary<string, TreatmentRow> t)
@@ -154,6 +154,7 @@ public static class DemoSet
             FaceWidthMm = wide,
             Name = name,
             TreatmentId = treatment.Id,
+            SurfaceId = treatment.Surfaces[0].SurfaceId,
             AreaCm2 = areaCm2,
             Relief = relief,
             JointMm = joint,

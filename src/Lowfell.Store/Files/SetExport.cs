@@ -11,9 +11,10 @@ namespace Lowfell.Store.Files;
 /// </summary>
 public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
 {
-    public const int Version = 1;
+    public const int Version = 2;
 
-    private readonly Dictionary<Guid, string> counted = [];
+    /// <summary>What rows are called by, in the order they were told; of different tables two may have one id.</summary>
+    private readonly Dictionary<(string Prefix, Guid Id), string> counted = [];
     private readonly IReadOnlyList<SetTable> tables = SetTable.All(db);
 
     /// <summary>Ids of rows of each table that belong to the set.</summary>
@@ -47,6 +48,9 @@ public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
         ["mix_components"] = ("t.mix_id in (select id from the_mixes)", "@mix_id, t.position"),
         ["treatments"] = ("t.id in (select id from the_treatments)", "t.name, (select min(d.position * 1000 + z.position) from zones z join designs d on d.id = z.design_id where z.treatment_id = t.id and d.set_id = @set), t.changed_at, t.id"),
         ["layers"] = ("t.treatment_id in (select id from the_treatments)", "@treatment_id, (select min(array[r.revision, r.position]) from revision_layers r where r.layer_id = t.id), t.technique, t.id"),
+        ["surfaces"] = ("t.treatment_id in (select id from the_treatments)", "@treatment_id, (select min(array[r.revision, r.position]) from revision_surfaces r where r.surface_id = t.id), t.id"),
+        ["layer_surfaces"] = ("t.treatment_id in (select id from the_treatments)", "@layer_id, @surface_id"),
+        ["revision_surfaces"] = ("t.treatment_id in (select id from the_treatments)", "@treatment_id, t.revision, t.position"),
         ["treatment_revisions"] = ("t.treatment_id in (select id from the_treatments)", "@treatment_id, t.number"),
         ["revision_layers"] = ("t.treatment_id in (select id from the_treatments)", "@treatment_id, t.revision, t.position"),
         ["version_names"] = ("t.treatment_id in (select id from the_treatments)", "@treatment_id, t.number"),
@@ -102,17 +106,23 @@ public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
         var (where, order) = rows[table.Name];
 
         // References count by what they refer to, which has been told before.
-        foreach (var column in table.Columns.Where(c => c.IsReference))
-            order = order.Replace($"@{column.Name}", $"array_position(@counted, t.{column.Name})", StringComparison.Ordinal);
+        var prefixes = new List<string>();
+        foreach (var column in table.Columns.Where(c => c.IsReference && order.Contains($"@{c.Name}", StringComparison.Ordinal)))
+        {
+            order = order.Replace($"@{column.Name}", $"array_position(@counted{prefixes.Count}, t.{column.Name})", StringComparison.Ordinal);
+            prefixes.Add(SetTable.CalledBy(table.Name, column.Name));
+        }
+
         await using var ask = new NpgsqlCommand($"{Belongs} select to_jsonb(t)::text from {table.Stored} t where {where} order by {order}", connection, moment);
         ask.Parameters.AddWithValue("set", set);
-        ask.Parameters.AddWithValue("counted", counted.Keys.ToArray());
+        for (var i = 0; i < prefixes.Count; i++)
+            ask.Parameters.AddWithValue($"counted{i}", counted.Keys.Where(k => k.Prefix == prefixes[i]).Select(k => k.Id).ToArray());
         await using var reader = await ask.ExecuteReaderAsync(stop);
         var found = new List<JsonObject>();
         while (await reader.ReadAsync(stop))
             found.Add((JsonObject)JsonNode.Parse(reader.GetString(0))!);
         for (var i = 0; i < found.Count && table.HasId; i++)
-            counted[found[i]["id"]!.GetValue<Guid>()] = FormattableString.Invariant($"{table.Prefix}{i + 1}");
+            counted[(table.Prefix, found[i]["id"]!.GetValue<Guid>())] = FormattableString.Invariant($"{table.Prefix}{i + 1}");
         return found;
     }
 
@@ -122,18 +132,18 @@ public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
             OnlyHere(row);
 
         // Two zones touch each other, whichever is named first.
-        if (table.Name == "zone_touches" && Count(row["first_zone_id"]!) > Count(row["second_zone_id"]!))
+        if (table.Name == "zone_touches" && Turn(row["first_zone_id"]!) > Turn(row["second_zone_id"]!))
             (row["first_zone_id"], row["second_zone_id"]) = (row["second_zone_id"]!.DeepClone(), row["first_zone_id"]!.DeepClone());
         var told = new JsonObject();
         if (table.HasId)
-            told["id"] = counted[row["id"]!.GetValue<Guid>()];
+            told["id"] = counted[(table.Prefix, row["id"]!.GetValue<Guid>())];
         foreach (var column in table.Columns)
             told[column.Name] = row[column.Name] switch
             {
                 null => null,
                 var value when column.Name == SetTable.RecipeColumn => Recipe(value.GetValue<string>()),
-                var value when column.IsReference => SetTable.IsLine(table.Name, column.Name) ? Line(value.GetValue<Guid>()) : counted.GetValueOrDefault(value.GetValue<Guid>()),
-                var value when column.Name == TellingBody.Column => TellingBody.Tell(value, id => counted.TryGetValue(id, out var name) ? name : Line(id)),
+                var value when column.IsReference => SetTable.IsLine(table.Name, column.Name) ? Line(value.GetValue<Guid>()) : counted.GetValueOrDefault((SetTable.To(column.Name), value.GetValue<Guid>())),
+                var value when column.Name == TellingBody.Column => TellingBody.Tell(value, id => counted.FirstOrDefault(c => c.Key.Id == id && c.Key.Prefix != SetTable.LinePrefix).Value ?? Line(id)),
                 var value when column.Name == SetTable.DeviceColumn => Device(value.GetValue<string>()),
                 var value => value.DeepClone(),
             };
@@ -145,14 +155,15 @@ public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
     {
         if (row["kind"]!.GetValue<string>() == "carried over")
             row["kind"] = "given";
-        if (row["zone_id"] is null || counted.ContainsKey(row["zone_id"]!.GetValue<Guid>()))
+        if (row["zone_id"] is null || counted.ContainsKey(("z", row["zone_id"]!.GetValue<Guid>())))
             return;
         (row["zone_id"], row["layer_id"], row["line_id"], row["filling"]) = (null, null, null, null);
         if (row["kind"]!.GetValue<string>() == "given")
             (row["kind"], row["note"]) = ("thrown away", "laid on another set");
     }
 
-    private int Count(JsonNode id) => int.Parse(counted[id.GetValue<Guid>()][1..], CultureInfo.InvariantCulture);
+    /// <summary>The turn of a zone.</summary>
+    private int Turn(JsonNode id) => int.Parse(counted[("z", id.GetValue<Guid>())][1..], CultureInfo.InvariantCulture);
 
     private readonly List<string> devices = [];
 
@@ -165,8 +176,8 @@ public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
 
     private string Line(Guid line)
     {
-        if (!counted.TryGetValue(line, out var name))
-            counted[line] = name = FormattableString.Invariant($"{SetTable.LinePrefix}{counted.Values.Count(v => v.StartsWith(SetTable.LinePrefix, StringComparison.Ordinal)) + 1}");
+        if (!counted.TryGetValue((SetTable.LinePrefix, line), out var name))
+            counted[(SetTable.LinePrefix, line)] = name = FormattableString.Invariant($"{SetTable.LinePrefix}{counted.Keys.Count(k => k.Prefix == SetTable.LinePrefix) + 1}");
         return name;
     }
 
@@ -175,7 +186,7 @@ public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
     {
         if (key.Length == 0)
             return "";
-        var parts = key.Split('+').Select(p => p.Split('*')).Select(p => (Material: Guid.TryParse(p[0], out var id) ? counted.GetValueOrDefault(id) : null, Parts: p[1])).ToList();
+        var parts = key.Split('+').Select(p => p.Split('*')).Select(p => (Material: Guid.TryParse(p[0], out var id) ? counted.GetValueOrDefault(("m", id)) : null, Parts: p[1])).ToList();
         return parts.Any(p => p.Material is null) ? "" : string.Join('+', parts.OrderBy(p => int.Parse(p.Material![1..], CultureInfo.InvariantCulture)).Select(p => $"{p.Material}*{p.Parts}"));
     }
 }

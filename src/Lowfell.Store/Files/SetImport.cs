@@ -55,6 +55,7 @@ public sealed class SetImport(LowfellDb db, Guid workshop, CancellationToken sto
             throw new NotASet("The file does not say which version it is of.");
         if (version > SetExport.Version)
             throw new NotASet($"The file is of version {version}; this Lowfell reads up to version {SetExport.Version}. Take a newer Lowfell.");
+        OlderSets.Lift(document, version);
         if (document.Select(x => x.Key).Except(["lowfell", "version", .. tables.Select(t => t.Name)]).FirstOrDefault() is { } stranger)
             throw new NotASet($"“{stranger}” is nothing that a set has.");
         var counts = new Dictionary<string, int>();

@@ -40,11 +40,14 @@ public sealed class SetTable
     public bool IsLater => Name is "marks_done" or "base_plans" or "trials" or "trial_looks";
     public IReadOnlyList<SetColumn> Columns { get; }
 
-    /// <summary>Lines that layers carry on have no table: they are counted all the same.</summary>
+    /// <summary>Steps and lines that layers carry on have no table: they are counted all the same, as one.</summary>
     public const string LinePrefix = "line";
 
-    /// <summary>Whether a column refers to a line: acceptances hang on a layer through all its versions.</summary>
-    public static bool IsLine(string table, string column) => column is "line_id" or "on_line_id" or "down_to" || (table, column) == ("accepted_findings", "layer_id");
+    /// <summary>Whether a column refers to a step or a line: acceptances hang on a layer through all its versions.</summary>
+    public static bool IsLine(string table, string column) => column is "step_id" or "line_id" or "on_line_id" or "down_to" || (table, column) == ("accepted_findings", "layer_id");
+
+    /// <summary>What the rows, or lines, that a column refers to are called by.</summary>
+    public static string CalledBy(string table, string column) => IsLine(table, column) ? LinePrefix : To(column);
 
     /// <summary>What a column refers to.</summary>
     public static string To(string column) => column switch
@@ -52,6 +55,7 @@ public sealed class SetTable
         "material_id" or "thinner_id" => "m",
         "mix_id" => "x",
         "treatment_id" or "came_from_id" => "t",
+        "surface_id" or "on_id" => "u",
         "layer_id" => "l",
         "set_id" => "s",
         "design_id" => "d",
@@ -72,7 +76,8 @@ public sealed class SetTable
     private static readonly (Type Row, string Prefix, string[] Without)[] all =
     [
         (typeof(MaterialRow), "m", ["stock_ml", "put_away_at"]), (typeof(CalibrationRow), "", ["trial_id"]), (typeof(MixRow), "x", ["recipe_key"]), (typeof(MixComponentRow), "", []),
-        (typeof(TreatmentRow), "t", []), (typeof(LayerRow), "l", []), (typeof(TreatmentRevisionRow), "", []), (typeof(RevisionLayerRow), "", []), (typeof(VersionNameRow), "", []), (typeof(LeftOutRow), "", []),
+        (typeof(TreatmentRow), "t", []), (typeof(SurfaceRow), "u", []), (typeof(LayerRow), "l", []), (typeof(LayerSurfaceRow), "", []),
+        (typeof(TreatmentRevisionRow), "", []), (typeof(RevisionSurfaceRow), "", []), (typeof(RevisionLayerRow), "", []), (typeof(VersionNameRow), "", []), (typeof(LeftOutRow), "", []),
         (typeof(SetRow), "s", []), (typeof(DesignRow), "d", []), (typeof(ZoneRow), "z", []), (typeof(ZoneTouchRow), "", []), (typeof(PieceRow), "p", []), (typeof(AcceptedFindingRow), "", ["facts"]),
         (typeof(MarksDoneRow), "", []), (typeof(BasePlanRow), "", []), (typeof(TrialRow), "a", []), (typeof(TrialLookRow), "", []),
         (typeof(PotRow), "o", []), (typeof(WorkEventRow), "e", ["sequence", "device_number"]), (typeof(WorkAmountRow), "", []), (typeof(WorkPieceRow), "", []), (typeof(PhotoRow), "f", ["blob_id", "small_id", "freed_at"]),

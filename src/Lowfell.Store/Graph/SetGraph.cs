@@ -6,6 +6,7 @@ using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
+using Lowfell.Core.Treatments;
 using Lowfell.Store.Rows;
 
 namespace Lowfell.Store;
@@ -17,7 +18,10 @@ public sealed record Place(SetGraph Graph, DesignRow Design, ZoneRow Zone)
     public string Name => $"{Zone.Name} on {Design.Name}";
 
     /// <summary>Its stored layers, bottom first.</summary>
-    public IReadOnlyList<Layer> Layers => Graph.Layers(Zone.TreatmentId);
+    public IReadOnlyList<Layer> Layers => Graph.Layers(Zone);
+
+    /// <summary>The treatment whose surface it takes.</summary>
+    public TreatmentRow Treatment => Graph.Treatments[Zone.TreatmentId];
 
     /// <summary>What rules may look at around it.</summary>
     public StackContext Context => Graph.Context(Zone, Design);
@@ -32,7 +36,7 @@ public sealed record Place(SetGraph Graph, DesignRow Design, ZoneRow Zone)
 /// </summary>
 public sealed class SetGraph
 {
-    private readonly ConcurrentDictionary<Guid, IReadOnlyList<Layer>> layers = new();
+    private readonly ConcurrentDictionary<Guid, Treated> treated = new();
     private readonly ConcurrentDictionary<Guid, StackContext> contexts = new(), bare = new();
     private readonly Dictionary<Guid, Place> places;
     private readonly Lazy<Dictionary<string, Recipe>> recipes;
@@ -47,7 +51,7 @@ public sealed class SetGraph
         Places = plan.Designs.SelectMany(d => d.Zones.Select(z => new Place(this, d, z))).ToList();
         places = Places.ToDictionary(p => p.Zone.Id);
         done = new(Done);
-        recipes = new(() => Treatments.Keys.SelectMany(t => Layers(t)).Select(Recipe.Of).OfType<Recipe>().DistinctBy(r => r.Key).ToDictionary(r => r.Key));
+        recipes = new(() => Treatments.Keys.SelectMany(t => TreatmentOf(t).Steps).Select(s => Recipe.Of(s.Layer)).OfType<Recipe>().DistinctBy(r => r.Key).ToDictionary(r => r.Key));
         if (before is not null)
             TakeOver(before);
     }
@@ -93,14 +97,33 @@ public sealed class SetGraph
     /// <summary>Pieces that get a design's layers, W2 before W10.</summary>
     public static IEnumerable<PieceRow> PiecesOf(DesignRow design) => design.Pieces.Where(p => p.ParentId is null).OrderBy(p => p.Label.Length).ThenBy(p => p.Label, StringComparer.Ordinal);
 
-    /// <summary>The layers of a treatment, bottom first; the same objects at every call, so that predictions can be shared.</summary>
-    public IReadOnlyList<Layer> Layers(Guid treatment) => layers.GetOrAdd(treatment, id => Treatments[id].Layers.Select(l => StoredLayer.ToCore(l, Materials, Plan.Mixes)).ToList());
+    /// <summary>A treatment as its newest revision has it; the same object at every call.</summary>
+    public Treatment TreatmentOf(Guid treatment) => treated.GetOrAdd(treatment, id => new(StoredLayer.ToCore(Treatments[id], Materials, Plan.Mixes))).Of;
+
+    /// <summary>The layers of a zone, bottom first, each by its line; the same objects at every call, so that predictions can be shared.</summary>
+    public IReadOnlyList<Layer> Layers(ZoneRow zone)
+    {
+        TreatmentOf(zone.TreatmentId);
+        return treated[zone.TreatmentId].Stack(zone.SurfaceId);
+    }
+
+    /// <summary>The rows that the layers of a zone come from, in their order.</summary>
+    public IEnumerable<LayerOn> Rows(ZoneRow zone) => Treatments[zone.TreatmentId].On(zone.SurfaceId);
+
+    /// <summary>A treatment and the stacks of its surfaces, each made once.</summary>
+    private sealed class Treated(Treatment of)
+    {
+        private readonly ConcurrentDictionary<Guid, IReadOnlyList<Layer>> stacks = new();
+
+        public Treatment Of => of;
+        public IReadOnlyList<Layer> Stack(Guid surface) => stacks.GetOrAdd(surface, of.Stack);
+    }
 
     /// <summary>Every zone with its layers and pieces, as amounts are worked out from.</summary>
-    /// <param name="draftOf">A treatment being edited, when there is one.</param>
+    /// <param name="draftOf">A surface whose layers are being edited, when there is one.</param>
     /// <param name="draft">Its layers as they are drafted.</param>
     public IEnumerable<ZonePlan> Plans(Guid? draftOf = null, IReadOnlyList<Layer>? draft = null) =>
-        Places.Select(p => new ZonePlan(p.Zone.Id, p.Context.Zone, p.Zone.TreatmentId == draftOf ? draft! : p.Layers, PieceCount(p.Design), (double)Set.ReserveMl));
+        Places.Select(p => new ZonePlan(p.Zone.Id, p.Context.Zone, p.Zone.SurfaceId == draftOf ? draft! : p.Layers, PieceCount(p.Design), (double)Set.ReserveMl));
 
     /// <summary>Pieces that have a layer of a zone.</summary>
     public int DoneCount(Guid zone, Guid line) => done.Value.GetValueOrDefault((zone, line));
@@ -135,7 +158,7 @@ public sealed class SetGraph
     public StackContext Context(ZoneRow row, DesignRow design, HouseRules rules) => Context(row, design) with { HouseRules = rules };
 
     /// <summary>A zone's stack for counting what is to be said of it: with an empty shelf no remedy is looked for.</summary>
-    public StackView Glance(ZoneRow row, DesignRow design) => new(Context(row, design) with { Shelf = [] }, Layers(row.TreatmentId));
+    public StackView Glance(ZoneRow row, DesignRow design) => new(Context(row, design) with { Shelf = [] }, Layers(row));
 
     /// <summary>
     /// An answer about one design, worked out once and taken over by later graphs as long as nothing it rests on has changed.
@@ -180,7 +203,7 @@ public sealed class SetGraph
 
     private Neighbour Neighbour(ZoneRow row, ZoneRow other, DesignRow design)
     {
-        var (context, theirs) = (Bare(other, design), Layers(other.TreatmentId));
+        var (context, theirs) = (Bare(other, design), Layers(other));
 
         // Holds on to these two alone and not to this graph: later graphs take it over.
         return new Neighbour(other.Name, context.Zone, theirs, new Lazy<Seen>(() => Finished(context, theirs)), FinishedFirst: other.Position < row.Position);
@@ -192,7 +215,7 @@ public sealed class SetGraph
         return run.Count > 0 ? run[^1].Average : run.SeenBelow(0).Field;
     }
 
-    private bool Has(ZoneRow row, Technique technique) => Treatments[row.TreatmentId].Layers.Any(l => l.Technique == technique);
+    private bool Has(ZoneRow row, Technique technique) => Rows(row).Any(l => l.Layer.Technique == technique);
 
     private Zone Measures(ZoneRow row, DesignRow design) => new()
     {
@@ -216,8 +239,8 @@ public sealed class SetGraph
     private void TakeOver(SetGraph before)
     {
         foreach (var (id, treatment) in Treatments)
-            if (before.Treatments.TryGetValue(id, out var old) && old.Revision == treatment.Revision && before.layers.TryGetValue(id, out var known) && known.All(SameMaterials))
-                layers[id] = known;
+            if (before.Treatments.TryGetValue(id, out var old) && old.Revision == treatment.Revision && before.treated.TryGetValue(id, out var known) && known.Of.Steps.All(s => SameMaterials(s.Layer)))
+                treated[id] = known;
         if (before.Workshop.Version != Workshop.Version || before.Set.Version != Set.Version)
             return;
 
@@ -246,7 +269,7 @@ public sealed class SetGraph
         now.Version == was.Version
         && now.Zones.Select(z => (z.Id, z.Version)).SequenceEqual(was.Zones.Select(z => (z.Id, z.Version)))
         && now.Pieces.Select(p => (p.Id, p.Version)).SequenceEqual(was.Pieces.Select(p => (p.Id, p.Version)))
-        && now.Zones.All(z => layers.TryGetValue(z.TreatmentId, out var mine) && before.layers.TryGetValue(z.TreatmentId, out var theirs) && mine == theirs
+        && now.Zones.All(z => treated.TryGetValue(z.TreatmentId, out var mine) && before.treated.TryGetValue(z.TreatmentId, out var theirs) && mine == theirs
             && Touching[z.Id].Order().SequenceEqual(before.Touching[z.Id].Order())
             && Accepted[z.Id].Select(a => a.Id).Order().SequenceEqual(before.Accepted[z.Id].Select(a => a.Id).Order())
             && Given[z.Id].Select(Told).SequenceEqual(before.Given[z.Id].Select(Told)));

@@ -12,7 +12,7 @@ public sealed class SetPlan
     public required IReadOnlyDictionary<Guid, TreatmentRow> Treatments { get; init; }
     public required IReadOnlyDictionary<Guid, MixRow> Mixes { get; init; }
 
-    /// <summary>Zones of other sets that have a treatment of this one, in words: an edit here is an edit there.</summary>
+    /// <summary>Zones of other sets that take a surface of this one, in words, by surface: an edit here is an edit there.</summary>
     public required ILookup<Guid, string> SharedElsewhere { get; init; }
 
     /// <summary>"Brick field on Lock-wall straight", of every zone there ever was, those put away too: what was done there still tells where.</summary>
@@ -51,7 +51,7 @@ public sealed class SetPlan
             join s in db.Sets on d.SetId equals s.Id
             where ids.Contains(z.TreatmentId) && s.Id != setId && z.PutAwayAt == null && d.PutAwayAt == null && s.PutAwayAt == null
             orderby s.Rank, d.Position, z.Position
-            select new { z.TreatmentId, Name = $"{d.Name}, {z.Name} ({s.Name})" }).ToListAsync(stop);
+            select new { z.SurfaceId, Name = $"{d.Name}, {z.Name} ({s.Name})" }).ToListAsync(stop);
         var mixIds = treatments.Values.SelectMany(t => t.Layers).Where(l => l.MixId != null).Select(l => l.MixId!.Value).Distinct().ToList();
         var mixes = await db.Mixes.AsNoTracking().Where(m => mixIds.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
         var zones = designs.SelectMany(d => d.Zones).Select(z => z.Id).ToList();
@@ -59,7 +59,7 @@ public sealed class SetPlan
         var accepted = await db.AcceptedFindings.AsNoTracking().Where(a => zones.Contains(a.ZoneId) && a.TakenBackAt == null).ToListAsync(stop);
         var leftOut = await (
             from l in db.LeftOut
-            join layer in db.Layers.AsNoTracking() on l.LayerId equals layer.Id
+            join layer in db.Layers.AsNoTracking().Include(x => x.Over) on l.LayerId equals layer.Id
             where ids.Contains(l.TreatmentId)
             orderby l.At
             select layer).ToListAsync(stop);
@@ -70,7 +70,7 @@ public sealed class SetPlan
             Designs = designs,
             Treatments = treatments,
             Mixes = mixes,
-            SharedElsewhere = elsewhere.ToLookup(e => e.TreatmentId, e => e.Name),
+            SharedElsewhere = elsewhere.ToLookup(e => e.SurfaceId, e => e.Name),
             ZoneNames = zoneNames,
             PieceLabels = pieceLabels,
             Touching = touches.SelectMany(t => new[] { (t.FirstZoneId, Other: t.SecondZoneId), (t.SecondZoneId, Other: t.FirstZoneId) }).ToLookup(t => t.Item1, t => t.Other),

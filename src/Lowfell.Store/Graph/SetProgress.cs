@@ -45,7 +45,7 @@ public sealed class SetProgress
     private static async Task<ILookup<Guid, PotGiven>> Read(LowfellDb db, List<Guid> stale, CancellationToken stop)
     {
         var rows = await db.Database.SqlQuery<Laid>($"""
-            select d.zone_id, d.line_id, d.pot_id, coalesce(p.label, '') as label, min(d.sequence) as sequence, (array_agg(d.event_id order by d.sequence))[1] as event_id, array_agg(d.piece_id) as pieces
+            select d.zone_id, d.line_id, d.pot_id, coalesce(p.label, '') as label, min(d.sequence) as sequence, (array_agg(d.event_id order by d.sequence))[1] as event_id, array_agg(d.piece_id order by d.id) as pieces
             from done_layers d left join pots p on p.id = d.pot_id where d.zone_id = any({stale})
             group by d.zone_id, d.line_id, d.pot_id, p.label, d.filling order by 5
             """).ToListAsync(stop);

@@ -36,6 +36,9 @@ internal sealed class ZoneMapping : IEntityTypeConfiguration<ZoneRow>
         row.Property(z => z.TargetColour).HasMaxLength(7);
         row.HasIndex(z => new { z.DesignId, z.Name }).IsUnique().HasFilter("put_away_at is null");
         row.HasOne(z => z.Treatment).WithMany().HasForeignKey(z => z.TreatmentId).OnDelete(DeleteBehavior.Restrict);
+
+        // A zone takes a surface of its own treatment.
+        row.HasOne<SurfaceRow>().WithMany().HasForeignKey(z => new { z.TreatmentId, z.SurfaceId }).HasPrincipalKey(s => new { s.TreatmentId, s.Id }).OnDelete(DeleteBehavior.Restrict);
         row.HasRowVersion(z => z.Version);
     }
 }

@@ -15,6 +15,7 @@ internal sealed class TreatmentMapping : IEntityTypeConfiguration<TreatmentRow>
         row.HasOne<WorkshopRow>().WithMany().HasForeignKey(t => t.WorkshopId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<TreatmentRow>().WithMany().HasForeignKey(t => t.CameFromId).OnDelete(DeleteBehavior.Restrict);
         row.Ignore(t => t.Layers);
+        row.Ignore(t => t.Surfaces);
     }
 }
 
@@ -27,6 +28,39 @@ internal sealed class TreatmentRevisionMapping : IEntityTypeConfiguration<Treatm
         row.Property(r => r.Actor).HasMaxLength(60);
         row.HasOne<TreatmentRow>().WithMany().HasForeignKey(r => r.TreatmentId).OnDelete(DeleteBehavior.Restrict);
         row.HasMany(r => r.Layers).WithOne().HasForeignKey(l => new { l.TreatmentId, l.Revision }).OnDelete(DeleteBehavior.Restrict);
+
+        // That the revision whose surfaces it has is one there is stands in the migration: the first refers to itself.
+    }
+}
+
+internal sealed class SurfaceMapping : IEntityTypeConfiguration<SurfaceRow>
+{
+    public void Configure(EntityTypeBuilder<SurfaceRow> row)
+    {
+        row.ToTable("surfaces");
+        row.Property(s => s.Id).ValueGeneratedNever();
+        row.HasAlternateKey(s => new { s.TreatmentId, s.Id });
+        row.HasOne<TreatmentRow>().WithMany().HasForeignKey(s => s.TreatmentId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class RevisionSurfaceMapping : IEntityTypeConfiguration<RevisionSurfaceRow>
+{
+    public void Configure(EntityTypeBuilder<RevisionSurfaceRow> row)
+    {
+        row.ToTable("revision_surfaces", t =>
+        {
+            t.HasCheckConstraint("ck_revision_surfaces_position", "position >= 0 and position < 120");
+            t.HasCheckConstraint("ck_revision_surfaces_on", "on_id is null or on_id <> surface_id");
+        });
+        row.HasKey(s => new { s.TreatmentId, s.Revision, s.Position });
+        row.HasIndex(s => new { s.TreatmentId, s.Revision, s.SurfaceId }).IsUnique();
+        row.Property(s => s.Name).HasMaxLength(120);
+        row.HasOne<TreatmentRevisionRow>().WithMany().HasForeignKey(s => new { s.TreatmentId, s.Revision }).OnDelete(DeleteBehavior.Restrict);
+
+        // A revision has surfaces of its own treatment only, and a detail stands on one of them.
+        row.HasOne<SurfaceRow>().WithMany().HasForeignKey(s => new { s.TreatmentId, s.SurfaceId }).HasPrincipalKey(s => new { s.TreatmentId, s.Id }).OnDelete(DeleteBehavior.Restrict);
+        row.HasOne<SurfaceRow>().WithMany().HasForeignKey(s => new { s.TreatmentId, s.OnId }).HasPrincipalKey(s => new { s.TreatmentId, s.Id }).OnDelete(DeleteBehavior.Restrict);
     }
 }
 
@@ -45,7 +79,7 @@ internal sealed class RevisionLayerMapping : IEntityTypeConfiguration<RevisionLa
 {
     public void Configure(EntityTypeBuilder<RevisionLayerRow> row)
     {
-        row.ToTable("revision_layers", t => t.HasCheckConstraint("ck_revision_layers_position", "position >= 0 and position < 100"));
+        row.ToTable("revision_layers", t => t.HasCheckConstraint("ck_revision_layers_position", "position >= 0 and position < 400"));
         row.HasKey(l => new { l.TreatmentId, l.Revision, l.Position });
         row.HasIndex(l => new { l.TreatmentId, l.Revision, l.LayerId }).IsUnique();
         row.HasIndex(l => l.LayerId);
@@ -64,21 +98,47 @@ internal sealed class LayerMapping : IEntityTypeConfiguration<LayerRow>
             t.HasCheckConstraint("ck_layers_paint", "material_id is null or mix_id is null");
             t.HasCheckConstraint("ck_layers_dilution", "(thinner_id is null) = (paint_parts is null) and (thinner_id is null) = (thinner_parts is null)");
             t.HasCheckConstraint("ck_layers_parts", "paint_parts > 0 and thinner_parts > 0");
-            t.HasCheckConstraint("ck_layers_coats", "coats between 1 and 20");
-            t.HasCheckConstraint("ck_layers_strength", "strength between 0 and 3");
-            t.HasCheckConstraint("ck_layers_mark", "mark_mm > 0 and mark_mm <= 200");
             t.HasCheckConstraint("ck_layers_wait", "wait_minutes between 0 and 43200");
-            t.HasCheckConstraint("ck_layers_variation", "variation_mm between 0.3 and 200 and variation_marks between 0.2 and 5 and variation_spread between 0 and 1");
-            t.HasCheckConstraint("ck_layers_variation_seed", "variation_seed is not null or (variation_habit is null and variation_mm is null and variation_marks is null and variation_spread is null and variation_dealt is null)");
-            t.HasCheckConstraint("ck_layers_details", "details > 0 and details <= 1000");
+            FiguresMapping.Check(t, "layers");
         });
         row.Property(l => l.Id).ValueGeneratedNever();
         row.Property(l => l.Note).HasMaxLength(500);
-        row.HasIndex(l => l.LineId);
+        row.HasIndex(l => l.StepId);
+        row.HasMany(l => l.Over).WithOne().HasForeignKey(o => new { o.TreatmentId, o.LayerId }).HasPrincipalKey(l => new { l.TreatmentId, l.Id }).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<TreatmentRow>().WithMany().HasForeignKey(l => l.TreatmentId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<MaterialRow>().WithMany().HasForeignKey(l => l.MaterialId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<MaterialRow>().WithMany().HasForeignKey(l => l.ThinnerId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne(l => l.Mix).WithMany().HasForeignKey(l => l.MixId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+/// <summary>What figures of a layer may be, wherever they stand.</summary>
+internal static class FiguresMapping
+{
+    public static void Check<T>(TableBuilder<T> table, string of) where T : class, ILayerFigures
+    {
+        table.HasCheckConstraint($"ck_{of}_coats", "coats between 1 and 20");
+        table.HasCheckConstraint($"ck_{of}_strength", "strength between 0 and 3");
+        table.HasCheckConstraint($"ck_{of}_mark", "mark_mm > 0 and mark_mm <= 200");
+        table.HasCheckConstraint($"ck_{of}_variation", "variation_mm between 0.3 and 200 and variation_marks between 0.2 and 5 and variation_spread between 0 and 1");
+        table.HasCheckConstraint($"ck_{of}_variation_seed", "variation_seed is not null or (variation_habit is null and variation_mm is null and variation_marks is null and variation_spread is null and variation_dealt is null)");
+        table.HasCheckConstraint($"ck_{of}_details", "details > 0 and details <= 1000");
+    }
+}
+
+internal sealed class LayerSurfaceMapping : IEntityTypeConfiguration<LayerSurfaceRow>
+{
+    public void Configure(EntityTypeBuilder<LayerSurfaceRow> row)
+    {
+        row.ToTable("layer_surfaces", t =>
+        {
+            t.HasCheckConstraint("ck_layer_surfaces_differs", "differs between 0 and 255");
+            FiguresMapping.Check(t, "layer_surfaces");
+        });
+        row.HasKey(l => new { l.LayerId, l.SurfaceId });
+        row.HasIndex(l => new { l.LayerId, l.LineId }).IsUnique();
+        row.HasIndex(l => l.LineId);
+        row.HasOne<SurfaceRow>().WithMany().HasForeignKey(l => new { l.TreatmentId, l.SurfaceId }).HasPrincipalKey(s => new { s.TreatmentId, s.Id }).OnDelete(DeleteBehavior.Restrict);
     }
 }
 

@@ -32,7 +32,11 @@ public sealed class ZoneRow
     public Guid Id { get; init; } = InOrder.NewId();
     public Guid DesignId { get; set; }
     public Guid TreatmentId { get; set; }
+
+    /// <summary>The surface of its treatment that it takes.</summary>
+    public Guid SurfaceId { get; set; }
     public required string Name { get; set; }
+
     /// <summary>Its turn among the zones of its set, given once by the database: plans of variation begin with it.</summary>
     public int? Number { get; init; }
     public int Position { get; set; }

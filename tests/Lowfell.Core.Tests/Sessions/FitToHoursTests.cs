@@ -21,12 +21,12 @@ public sealed class FitToHoursTests
         Bench.Lay(Technique.Dust, Bench.Dust),
     ];
 
-    private static FitTreatment Treatment(Layer[] stack, int pieces, double area, Func<Guid, int>? toGo = null) =>
+    private static FitSurface Treatment(Layer[] stack, int pieces, double area, Func<Guid, int>? toGo = null) =>
         new(Guid.CreateVersion7(), [new FitZone(new StackView(Bench.Context(Bench.Zone(areaCm2: area)), stack), pieces, toGo ?? (_ => pieces), 0.9)]);
 
-    private static double Minutes(FitTreatment t, IEnumerable<Omission> without)
+    private static double Minutes(FitSurface t, IEnumerable<Omission> without)
     {
-        var gone = without.Where(o => o.Treatment == t.Id).Select(o => o.Layer).ToHashSet();
+        var gone = without.Where(o => o.Surface == t.Id).Select(o => o.Layer).ToHashSet();
         var zone = t.Zones[0];
         return zone.View.Layers.Where(l => !gone.Contains(l.Id)).Sum(l => HandsOn.Batch(l, zone.View.Context.Zone, zone.Pieces));
     }
@@ -34,7 +34,7 @@ public sealed class FitToHoursTests
     [Fact]
     public void The_curve_falls_and_every_point_of_it_is_sound_and_takes_the_minutes_it_says()
     {
-        FitTreatment[] all = [Treatment(wall, 8, 300), Treatment(wall[..5], 3, 40)];
+        FitSurface[] all = [Treatment(wall, 8, 300), Treatment(wall[..5], 3, 40)];
         var curve = FitToHours.Of(all, TestContext.Current.CancellationToken);
         Assert.True(curve.Count > 3);
         for (var i = 0; i < curve.Count; i++)
@@ -44,7 +44,7 @@ public sealed class FitToHoursTests
                 Assert.True(curve[i].Minutes < curve[i - 1].Minutes && curve[i].Difference >= curve[i - 1].Difference - 1e-9 && curve[i].Out.Count > curve[i - 1].Out.Count);
             foreach (var t in all)
             {
-                var gone = curve[i].Out.Where(o => o.Treatment == t.Id).Select(o => o.Layer).ToHashSet();
+                var gone = curve[i].Out.Where(o => o.Surface == t.Id).Select(o => o.Layer).ToHashSet();
                 var (full, thin) = (t.Zones[0].View, new StackView(t.Zones[0].View.Context with { Shelf = [] }, t.Zones[0].View.Layers.Where(l => !gone.Contains(l.Id)).ToList()));
                 Assert.DoesNotContain(full.Layers.Where(l => gone.Contains(l.Id)), l => StopHere.PurposeOf(l) == Purpose.Hold);
                 var stops = OrderCheck.Glance(full).Where(f => f.Severity == Severity.Stop).Select(f => f.Rule).ToList();

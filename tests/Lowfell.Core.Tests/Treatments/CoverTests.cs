@@ -88,4 +88,96 @@ public sealed class CoverTests
         Assert.Throws<ArgumentException>(() => Cover.Part(was, was.Surfaces.Select(s => s.Id).ToHashSet()));
         Assert.Throws<ArgumentException>(() => Cover.Together(was, was));
     }
+
+    [Theory]
+    [MemberData(nameof(Seeds))]
+    public void A_new_layer_lies_just_above_the_one_that_was_named_and_changes_no_other(int seed)
+    {
+        var random = new Random(200 + seed);
+        for (var n = 0; n < 100; n++)
+        {
+            var was = RandomTreatments.Any(random);
+            var over = was.Surfaces.Where(_ => random.Next(2) == 0).DefaultIfEmpty(was.Surfaces[0]).Select(s => s.Id).ToHashSet();
+            Guid? above = was.Steps.Count == 0 || random.Next(4) == 0 ? null : was.Steps[random.Next(was.Steps.Count)].Id;
+            var layer = RandomTreatments.Layer(random);
+            var after = Cover.Begin(was, layer, "new", over, above);
+            var step = after.Steps.Single(s => was.Steps.All(w => w.Id != s.Id));
+            Assert.Equal(above is null ? 0 : was.Steps.ToList().FindIndex(s => s.Id == above) + 1, after.Steps.ToList().IndexOf(step));
+            Assert.Equal(("new", layer.Technique), (step.Note, step.Layer.Technique));
+
+            // It lies on the surfaces that were named and on what stands on them.
+            Assert.Equal(was.Surfaces.Where(s => over.Contains(s.Id) || (s.On is { } on && over.Contains(on))).Select(s => s.Id), step.Over.Select(l => l.Surface));
+            foreach (var surface in was.Surfaces.Select(s => s.Id))
+                Assert.Equal(RandomTreatments.Words(was.Stack(surface)), RandomTreatments.Words(after.Stack(surface).Where(l => l.Id != step.On(surface)?.Line).ToList()));
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Seeds))]
+    public void Moved_it_lies_above_the_one_that_was_named_and_all_others_keep_their_order(int seed)
+    {
+        var random = new Random(300 + seed);
+        for (var n = 0; n < 100; n++)
+        {
+            var was = RandomTreatments.Any(random);
+            if (was.Steps.Count < 2)
+                continue;
+            var (step, above) = (was.Steps[random.Next(was.Steps.Count)].Id, random.Next(4) == 0 ? (Guid?)null : was.Steps[random.Next(was.Steps.Count)].Id);
+            var after = Cover.Moved(was, step, above);
+            var order = after.Steps.Select(s => s.Id).ToList();
+            Assert.Equal(was.Steps.Select(s => s.Id).Where(s => s != step), order.Where(s => s != step));
+            if (above != step)
+                Assert.Equal(above, order.IndexOf(step) == 0 ? null : order[order.IndexOf(step) - 1]);
+            Assert.Equal(was.Steps.Select(s => string.Join(' ', s.Over.Select(l => l.Line))).Order(), after.Steps.Select(s => string.Join(' ', s.Over.Select(l => l.Line))).Order());
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Seeds))]
+    public void What_is_left_out_of_some_surfaces_and_put_back_from_below_is_all_as_it_was(int seed)
+    {
+        var random = new Random(400 + seed);
+        for (var n = 0; n < 100; n++)
+        {
+            var was = RandomTreatments.Any(random);
+            var lines = was.Steps.SelectMany(s => s.Over).Select(l => l.Line).Where(_ => random.Next(3) == 0).ToHashSet();
+            var without = Cover.Without(was, lines);
+            foreach (var surface in was.Surfaces.Select(s => s.Id))
+                Assert.Equal(was.Stack(surface).Select(l => l.Id).Where(l => !lines.Contains(l)), without.Stack(surface).Select(l => l.Id));
+            var back = without;
+            foreach (var step in was.Steps)
+                foreach (var lay in step.Over.Where(l => lines.Contains(l.Line)))
+                {
+                    // What lies below it on its surface, the nearest first.
+                    var below = was.Stack(lay.Surface).TakeWhile(l => l.Id != lay.Line).Select(l => l.Id).Reverse().ToList();
+                    back = Cover.Back(back, step, lay.Line, below);
+                    Assert.Equal(RandomTreatments.Words(back.Stack(lay.Surface)), RandomTreatments.Words(Cover.Back(back, step, lay.Line, below).Stack(lay.Surface)));
+                }
+
+            foreach (var surface in was.Surfaces.Select(s => s.Id))
+                Assert.Equal(was.Stack(surface).Select(l => (l.Id, l.Coats, l.Strength)), back.Stack(surface).Select(l => (l.Id, l.Coats, l.Strength)));
+        }
+    }
+
+    [Fact]
+    public void What_is_asked_of_no_surface_or_no_step_is_refused()
+    {
+        var was = RandomTreatments.Any(new Random(5));
+        var layer = RandomTreatments.Layer(new Random(5));
+        Assert.Throws<ArgumentException>(() => Cover.Begin(was, layer, "", new HashSet<Guid>(), null));
+        Assert.Throws<ArgumentException>(() => Cover.Begin(was, layer, "", new HashSet<Guid> { Guid.NewGuid() }, null));
+        Assert.Throws<ArgumentException>(() => Cover.Begin(was, layer, "", new HashSet<Guid> { was.Surfaces[0].Id }, Guid.NewGuid()));
+        Assert.Throws<ArgumentException>(() => Cover.Moved(was, Guid.NewGuid(), null));
+    }
+
+    [Theory]
+    [MemberData(nameof(Seeds))]
+    public void Under_other_ids_every_surface_has_the_stack_it_had(int seed)
+    {
+        var was = RandomTreatments.Any(new Random(500 + seed));
+        var ids = was.Surfaces.ToDictionary(s => s.Id, _ => Guid.NewGuid());
+        var after = Cover.Renamed(was, ids);
+        Assert.All(was.Surfaces, s => Assert.Equal(RandomTreatments.Words(was.Stack(s.Id)), RandomTreatments.Words(after.Stack(ids[s.Id]))));
+        Assert.Equal(was.Surfaces.Select(s => (s.Name, On: s.On is { } on ? ids[on] : (Guid?)null)), after.Surfaces.Select(s => (s.Name, s.On)));
+    }
 }

@@ -128,7 +128,7 @@ export class StackKeeper {
           api.PUT("/api/plan/zones/{zoneId}/stack", {
             params: { path: { zoneId: this.zoneId } },
             headers: { ...headers, "Lowfell-Step": sending.step },
-            body: { version: sending.version, layers: sending.layers },
+            body: { version: sending.version, revision: sending.revision, layers: sending.layers },
           }),
         sending.key,
       );

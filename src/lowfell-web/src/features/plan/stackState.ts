@@ -10,7 +10,8 @@ export type Stored = Pick<Sheet, "version" | "revision" | "layers">;
 export type Step = { step: string; layers: Layer[] };
 
 /** A change on its way: its key and its layers belong together until there is a definite answer. */
-export type Sending = Step & { key: string; version: number };
+/** With the revision it was edited from it is stored although another surface of the treatment was edited since. */
+export type Sending = Step & { key: string; version: number; revision?: number };
 
 export type StackState = {
   stored: Stored;
@@ -117,7 +118,7 @@ export function stackAfter(s: StackState, a: StackAction): StackState {
     case "send": {
       const [next, ...rest] = s.waiting;
       if (!next || !isDue(s)) return s;
-      return { ...s, waiting: rest, sending: { ...next, key: a.key, version: s.stored.version } };
+      return { ...s, waiting: rest, sending: { ...next, key: a.key, version: s.stored.version, revision: s.stored.revision } };
     }
     case "stored": {
       // One that was stored before what arrived meanwhile tells nothing new.
