@@ -163,6 +163,39 @@ public sealed class ChangeOfMindTests(BrowserSession session) : IClassFixture<Br
     }
 
     [Fact]
+    public async Task Two_treatments_become_one_and_a_layer_goes_over_both_of_its_surfaces_by_keys()
+    {
+        var workshop = (await session.Ask("/api/workshops"))[0]!["id"]!;
+        var library = (await session.Ask($"/api/workshops/{workshop}/treatments")).AsArray();
+        var window = library.Single(t => t!["name"]!.ToString() == "Window glass")!;
+        var zone = window["uses"]![0]!["zoneId"]!;
+        async Task<int> Layers() => (await session.Ask($"/api/plan/zones/{zone}"))["layers"]!.AsArray().Count;
+        var before = await Layers();
+        var page = session.Open($"/treatments/{workshop}/{window["id"]}");
+        page.SeeText("h3", "One surface");
+        page.Choose("Bring another treatment in", "House door");
+        page.ClickText("button", "Bring it in");
+        page.SeeText("h3", "One order over 2 surfaces");
+        Assert.Empty(page.Axe());
+        Inline(page, "Name of the surface Window glass", "glass");
+        page.See("input[aria-label='Name of the surface glass']");
+
+        // The topmost layer of the door over the glass as well: by the space bar.
+        var box = page.See("input[type=checkbox][aria-label$=' over glass']:not(:checked)");
+        box.SendKeys(Keys.Space);
+        page.SeeText("li", "goes over glass too");
+        Assert.Equal(before + 1, await Layers());
+        page.Driver.Navigate().GoToUrl(page.Driver.Url.Split("/treatments")[0] + $"/plan/{window["uses"]![0]!["setId"]}/{zone}");
+        page.SeeText("[data-treatment]", "its surface glass");
+        Assert.Empty(page.Errors());
+        for (var i = 0; i < 3; i++)
+            page.Chord(Keys.Control, "z");
+        page.Wait(d => d.FindElement(By.CssSelector("[data-treatment]")).Text.Contains("Window glass", StringComparison.Ordinal));
+        page.SeeText("li", "Undone: Brought House door into Window glass");
+        Assert.Equal(before, await Layers());
+    }
+
+    [Fact]
     public void A_set_and_a_workshop_are_changed_by_keys_alone()
     {
         var page = session.Open();

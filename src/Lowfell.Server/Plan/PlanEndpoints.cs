@@ -116,7 +116,8 @@ public static class PlanEndpoints
         var shared = at.Graph.Places.Where(p => p.Zone.SurfaceId == at.Zone.SurfaceId && p.Zone.Id != at.Zone.Id).Select(p => $"{p.Design.Name}, {p.Zone.Name}")
             .Concat(at.Graph.Plan.SharedElsewhere[at.Zone.SurfaceId]).ToList();
         return new ZoneSheet(
-            Word(at), treatment.Id, treatment.Name, treatment.Version, treatment.Revision, shared,
+            Word(at), treatment.Id, treatment.Name, at.Zone.SurfaceId, treatment.Surfaces.Count > 1 ? treatment.Surfaces.First(s => s.SurfaceId == at.Zone.SurfaceId).Name : null,
+            treatment.Version, treatment.Revision, shared,
             layers.Select((l, i) => LayerWords.ToDto(l) with { Note = rows[i].Layer.Note }).ToList(),
             new StackReader(at.Graph).Read(at.Design, at.Zone, layers),
             at.Graph.Plan.LeftOut[treatment.Id].Where(l => l.Over.Any(o => o.SurfaceId == at.Zone.SurfaceId)).Select(l => new LeftOutLayer(l.StepId, Words(at.Graph, l))).ToList());

@@ -55,8 +55,8 @@ public sealed record ZoneDto(
     decimal Up, decimal Side, decimal Down, decimal Raised, decimal Field, decimal Recess, decimal EdgeMm, decimal JointMm, decimal SmallestDetailMm,
     Sheen? TargetSheen, string? TargetColour, Position? TargetPosition, bool CutEdge, bool BeforeAssembly, uint Version, SurfaceDto Surface);
 
-/// <summary>A zone with its treatment and what is said of it.</summary>
-public sealed record ZoneSheet(ZoneDto Zone, Guid TreatmentId, string TreatmentName, uint Version, int Revision, IReadOnlyList<string> SharedWith, IReadOnlyList<LayerDto> Layers, Reading Reading, IReadOnlyList<LeftOutLayer> LeftOut);
+/// <summary>A zone with its treatment and what is said of it. Surface is the name of the one it takes, where the treatment has several.</summary>
+public sealed record ZoneSheet(ZoneDto Zone, Guid TreatmentId, string TreatmentName, Guid SurfaceId, string? Surface, uint Version, int Revision, IReadOnlyList<string> SharedWith, IReadOnlyList<LayerDto> Layers, Reading Reading, IReadOnlyList<LeftOutLayer> LeftOut);
 
 /// <summary>A layer that was left out of the treatment for want of time, and can be put back.</summary>
 public sealed record LeftOutLayer(Guid LayerId, string Words);

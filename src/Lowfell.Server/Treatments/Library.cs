@@ -44,7 +44,10 @@ internal sealed class Library(LowfellDb db, IReadOnlyDictionary<Guid, Material> 
         }).ToList();
     }
 
-    private static Zone Face(ZoneRow z, Substrate substrate) => tile with
+    /// <summary>The zone that stands for a surface; a plain tile where no zone takes it.</summary>
+    public static Zone Face(ZoneRow? zone, Substrate substrate) => zone is { } z ? Shown(z, substrate) : tile;
+
+    private static Zone Shown(ZoneRow z, Substrate substrate) => tile with
     {
         Substrate = substrate,
         Relief = z.Relief,

@@ -1,5 +1,6 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Treatments;
+using Lowfell.Core.Words;
 using Lowfell.Server.Http;
 using Lowfell.Server.Stacks;
 using Lowfell.Server.Writing;
@@ -42,11 +43,27 @@ internal static class SurfaceEndpoints
             join s in db.Sets on d.SetId equals s.Id
             where z.TreatmentId == id && z.PutAwayAt == null && d.PutAwayAt == null && s.PutAwayAt == null
             orderby s.Name, d.Position, z.Position
-            select new { z.SurfaceId, Use = new TreatmentUse(z.Id, z.Name, d.Name, s.Id, s.Name) }).ToListAsync(stop)).ToLookup(u => u.SurfaceId, u => u.Use);
+            select new { z.SurfaceId, Zone = z, d.Substrate, Use = new TreatmentUse(z.Id, z.Name, d.Name, s.Id, s.Name) }).ToListAsync(stop)).ToLookup(u => u.SurfaceId);
+        var colours = treatment.Surfaces.SelectMany(s => Colours(s.Id, treatment, Library.Face(uses[s.Id].FirstOrDefault()?.Zone, uses[s.Id].FirstOrDefault()?.Substrate ?? default))).ToDictionary(c => c.On, c => c.Colour);
         return new TreatmentOrder(
-            row.Id, row.Name, row.Version, row.Revision, treatment.Surfaces.Select(s => new SurfaceEntry(s.Id, s.Name, s.On, uses[s.Id].ToList())).ToList(),
+            row.Id, row.Name, row.Version, row.Revision, treatment.Surfaces.Select(s => new SurfaceEntry(s.Id, s.Name, s.On, uses[s.Id].Select(u => u.Use).ToList())).ToList(),
             treatment.Steps.Select(s => new StepDto(
-                LayerWords.ToDto(s.Layer) with { Id = s.Id, Note = s.Note }, s.Over.Select(l => new LayDto(l.Surface, l.Line, l.Own is null ? null : LayerWords.ToDto(s.Laid(l.Line)!))).ToList())).ToList());
+                LayerWords.ToDto(s.Layer) with { Id = s.Id, Note = s.Note }, Words(s.Layer),
+                s.Over.Select(l => new LayDto(l.Surface, l.Line, colours[(l.Surface, l.Line)], l.Own is null ? null : LayerWords.ToDto(s.Laid(l.Line)!))).ToList())).ToList());
+    }
+
+    private static string Words(Layer layer)
+    {
+        var paint = string.Join(" + ", layer.Paint.Select(p => p.Material.Name));
+        return $"{EnumWords.Of(layer.Technique)}{(paint.Length > 0 ? $", {paint}" : "")}{(layer.Coats > 1 ? $", {layer.Coats} coats" : "")}";
+    }
+
+    /// <summary>The field's colour after each layer of a surface.</summary>
+    private static IEnumerable<((Guid Surface, Guid Line) On, string Colour)> Colours(Guid surface, Treatment treatment, Zone face)
+    {
+        var stack = treatment.Stack(surface);
+        var run = StackPrediction.Compute(face, stack);
+        return stack.Select((l, i) => ((surface, l.Id), run[i].Field.Colour.ToString()));
     }
 
     private static async Task<Dictionary<Guid, MixRow>> Mixes(IEnumerable<LayerRow> layers, LowfellDb db, CancellationToken stop)

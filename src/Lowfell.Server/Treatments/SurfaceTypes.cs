@@ -6,11 +6,11 @@ namespace Lowfell.Server.Treatments;
 /// <summary>A surface of a treatment, and the zones that take it.</summary>
 public sealed record SurfaceEntry(Guid Id, string Name, Guid? OnId, IReadOnlyList<TreatmentUse> Zones);
 
-/// <summary>A layer on a surface: its line there, and the figures it has of its own where it differs.</summary>
-public sealed record LayDto(Guid SurfaceId, Guid LineId, LayerDto? Own);
+/// <summary>A layer on a surface: its line there, the colour of the field once it is on, and the figures it has of its own where it differs.</summary>
+public sealed record LayDto(Guid SurfaceId, Guid LineId, string Colour, LayerDto? Own);
 
 /// <summary>A layer of a treatment over its surfaces. Its id is its step; what it may take goes by steps too.</summary>
-public sealed record StepDto(LayerDto Layer, IReadOnlyList<LayDto> Over);
+public sealed record StepDto(LayerDto Layer, string Words, IReadOnlyList<LayDto> Over);
 
 /// <summary>A treatment as one order over all its surfaces, bottom first.</summary>
 public sealed record TreatmentOrder(Guid Id, string Name, uint Version, int Revision, IReadOnlyList<SurfaceEntry> Surfaces, IReadOnlyList<StepDto> Steps);

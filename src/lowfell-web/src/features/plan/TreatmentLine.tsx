@@ -26,6 +26,7 @@ export function TreatmentLine(props: {
       >
         {sheet.treatmentName}
       </Link>
+      {sheet.surface && <span>its surface {sheet.surface}</span>}
       {others.length > 0 && (
         <b className="font-semibold" title={others.join("\n")}>
           shared by {plural(others.length + 1, "zone")}: also {others[0]}
@@ -94,7 +95,7 @@ function Another(props: {
         >
           Give it to the zone
         </Button>
-        {others > 0 && (
+        {(others > 0 || sheet.surface) && (
           <Button
             disabled={busy}
             onClick={() =>
@@ -111,7 +112,9 @@ function Another(props: {
                 .then((done) => done && onClose())
             }
           >
-            Part it from the other {plural(others, "zone")}
+            {others > 0
+              ? `Part it from the other ${plural(others, "zone")}`
+              : `Part it from the rest of ${sheet.treatmentName}`}
           </Button>
         )}
         <Button onClick={onClose}>Leave as it is</Button>

@@ -118,7 +118,11 @@ export function stackAfter(s: StackState, a: StackAction): StackState {
     case "send": {
       const [next, ...rest] = s.waiting;
       if (!next || !isDue(s)) return s;
-      return { ...s, waiting: rest, sending: { ...next, key: a.key, version: s.stored.version, revision: s.stored.revision } };
+      return {
+        ...s,
+        waiting: rest,
+        sending: { ...next, key: a.key, version: s.stored.version, revision: s.stored.revision },
+      };
     }
     case "stored": {
       // One that was stored before what arrived meanwhile tells nothing new.

@@ -11,6 +11,7 @@ import { useCommands } from "../../kit/keys";
 import { plural } from "../../kit/severity";
 import { Trouble } from "../../kit/Trouble";
 import { useChange } from "../../shared/useChange";
+import { Order } from "./Order";
 import { libraryQuery } from "./queries";
 import { Strata } from "./Strata";
 import { Versions } from "./Versions";
@@ -89,7 +90,7 @@ export function Component() {
       </div>
       <div className="min-w-0 px-5 pt-3 pb-8 md:pane">
         {chosen ? (
-          <Treatment key={chosen.id} card={chosen} workshopId={workshopId} />
+          <Treatment key={chosen.id} card={chosen} others={library.data} workshopId={workshopId} />
         ) : (
           <p className="text-soft">Nothing is called so.</p>
         )}
@@ -102,7 +103,8 @@ export function Component() {
 const said = (t: Card) =>
   [t.name, ...t.strata.map((s) => s.paint), ...t.uses.map((u) => `${u.zone} ${u.design}`)].join(" ");
 
-function Treatment({ card, workshopId }: { card: Card; workshopId: string }) {
+function Treatment(props: { card: Card; others: readonly Card[]; workshopId: string }) {
+  const { card, others, workshopId } = props;
   const [change, busy] = useChange(workshopId);
   const navigate = useNavigate();
   const params = { path: { treatmentId: card.id } };
@@ -200,6 +202,7 @@ function Treatment({ card, workshopId }: { card: Card; workshopId: string }) {
           ))}
         </ul>
       </section>
+      <Order card={card} others={others} workshopId={workshopId} />
       <Versions card={card} workshopId={workshopId} />
     </article>
   );

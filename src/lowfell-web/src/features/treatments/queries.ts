@@ -8,6 +8,13 @@ export const libraryQuery = (workshopId: string) =>
       take(api.GET("/api/workshops/{workshopId}/treatments", { params: { path: { workshopId } }, signal })),
   });
 
+export const orderQuery = (treatmentId: string) =>
+  queryOptions({
+    queryKey: ["treatment order", treatmentId],
+    queryFn: ({ signal }) =>
+      take(api.GET("/api/treatments/{treatmentId}/order", { params: { path: { treatmentId } }, signal })),
+  });
+
 export const versionsQuery = (treatmentId: string) =>
   queryOptions({
     queryKey: ["versions", treatmentId],
