@@ -40,7 +40,7 @@ internal sealed class Library(LowfellDb db, IReadOnlyDictionary<Guid, Material> 
             var layers = StoredLayer.ToCore(its, materials, mixes).Stack(first?.Zone.SurfaceId ?? its.Surfaces[0].SurfaceId);
             return new TreatmentCard(
                 t.Id, t.Version, t.Name, t.Revision, t.ChangedAt, Picture(layers, first is null ? tile : Face(first.Zone, first.Substrate)), byTreatment[t.Id].Select(u => u.Use).ToList(),
-                t.CameFromId, t.CameFromId is { } from ? names.GetValueOrDefault(from) : null, t.PutAwayAt);
+                t.CameFromId, t.CameFromId is { } from ? names.GetValueOrDefault(from) : null, t.PutAwayAt, its.Surfaces.Count);
         }).ToList();
     }
 

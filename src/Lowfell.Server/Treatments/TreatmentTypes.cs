@@ -11,7 +11,7 @@ public sealed record TreatmentUse(Guid ZoneId, string Zone, string Design, Guid 
 
 /// <summary>A treatment of the library: its layers as a picture, bottom first, and every zone that has it.</summary>
 public sealed record TreatmentCard(
-    Guid Id, uint Version, string Name, int Revision, DateTimeOffset ChangedAt, IReadOnlyList<Stratum> Strata, IReadOnlyList<TreatmentUse> Uses, Guid? CameFromId, string? CameFrom, DateTimeOffset? PutAwayAt);
+    Guid Id, uint Version, string Name, int Revision, DateTimeOffset ChangedAt, IReadOnlyList<Stratum> Strata, IReadOnlyList<TreatmentUse> Uses, Guid? CameFromId, string? CameFrom, DateTimeOffset? PutAwayAt, int Surfaces);
 
 public sealed record TreatmentIn(uint? Version, string? Name);
 

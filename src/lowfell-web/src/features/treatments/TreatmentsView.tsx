@@ -181,7 +181,9 @@ function Treatment(props: { card: Card; others: readonly Card[]; workshopId: str
             ? "No zone has it"
             : card.uses.length === 1
               ? "One zone has it"
-              : `${card.uses.length} zones have it: an edit is for all of them`}
+              : card.surfaces > 1
+                ? `${card.uses.length} zones take its surfaces`
+                : `${card.uses.length} zones have it: an edit is for all of them`}
         </h3>
         {card.uses.length === 0 && (
           <p className="text-xs text-soft">
