@@ -32,6 +32,13 @@ internal static class CoreFigures
         Report($"start here, the same at all {StartHere.AllRatios.Count} ratios", Time(() => StartHere.Find(run, 1, Position.Field, wanted, paints), 20), 150);
         var ordinary = Workload.Ordinary(40);
         Report($"order check, 40 layers, ordinary, {OrderCheck.Run(Workload.Context(zone), ordinary).Count} findings, remedies tried", Time(() => OrderCheck.Run(Workload.Context(zone), ordinary), 200), 5);
+        foreach (var together in new[] { true, false })
+        {
+            var (around, on) = Workload.Piece(40, 8, together);
+            var edited = on.Select((l, i) => i == 12 ? l with { Strength = 0.8 } : l).ToList();
+            Report($"order check after an edit, 40 layers over 8 surfaces, {(together ? "one treatment" : "a treatment each")}, {OrderCheck.Run(around, edited).Count} findings", Time(() => OrderCheck.Run(around, edited), 200), together ? 8 : 20);
+        }
+
         var slips = Workload.WithSlips(40);
         Report($"order check, 40 layers, {OrderCheck.Run(Workload.Context(zone), slips).Count} findings, remedies tried", Time(() => OrderCheck.Run(Workload.Context(zone), slips), 200), 40);
         var unsound = Workload.Stack(40, sound: false);

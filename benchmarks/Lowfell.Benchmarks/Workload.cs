@@ -7,6 +7,7 @@ using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
 using Lowfell.Core.Order;
+using Lowfell.Core.Precedence;
 
 namespace Lowfell.Benchmarks;
 
@@ -70,6 +71,23 @@ internal static class Workload
         foreach (var i in new[] { 35, 23 })
             stack[stack.FindLastIndex(i, l => l.Technique == Technique.Varnish)] = Lay(100 + i, Technique.Streak, enamel, sound: true);
         return stack;
+    }
+
+    /// <summary>A piece of zones that all touch: one treatment of so many layers over a surface for each, or a treatment each; some of it sprayed, the last over everything.</summary>
+    public static (StackContext Context, IReadOnlyList<Layer> Stack) Piece(int layers, int surfaces, bool together)
+    {
+        var steps = Ordinary(layers).Select((l, i) => l with { Id = Guid.NewGuid(), Tool = i % 7 == 2 || i == layers - 1 ? Tool.Airbrush : l.Tool }).ToList();
+        var (ids, treatment) = (Enumerable.Range(0, surfaces).Select(_ => Guid.NewGuid()).ToList(), Guid.NewGuid());
+        var zones = ids.Select((id, z) =>
+        {
+            var mine = steps.Select((l, at) => (Layer: l with { Id = Guid.NewGuid() }, Step: l.Id, at)).Where(s => s.at is 0 or 1 || s.at == layers - 1 || (s.at + z) % 3 > 0).ToList();
+            return new PieceZone(id, Zone(z), together ? treatment : id, id, mine.Select(s => s.Layer).ToList())
+            {
+                Steps = together ? mine.ToDictionary(s => s.Layer.Id, s => (s.Step, s.at)) : new Dictionary<Guid, (Guid, int)>(),
+                Touching = ids.Where(i => i != id).ToHashSet(),
+            };
+        }).ToList();
+        return (Context(zones[0].Zone) with { Pieces = 8, Piece = new PieceAround(zones, 0) }, zones[0].Layers);
     }
 
     public static List<ZonePlan> Set(int pieces, int zones, int layers)

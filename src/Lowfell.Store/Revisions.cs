@@ -54,6 +54,13 @@ public static class Revisions
         orderby place.TreatmentId, place.Position
         select layer;
 
+    /// <summary>The mixes that layers are laid with, with their components.</summary>
+    public static async Task<Dictionary<Guid, MixRow>> Mixes(LowfellDb db, IEnumerable<LayerRow> layers, CancellationToken stop)
+    {
+        var ids = layers.Select(l => l.MixId).OfType<Guid>().Distinct().ToList();
+        return ids.Count == 0 ? [] : await db.Mixes.AsNoTracking().Where(m => ids.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
+    }
+
     /// <summary>The same surface by surface.</summary>
     public static IQueryable<LayerOn> Laid(LowfellDb db) =>
         from treatment in db.Treatments.AsNoTracking()

@@ -4,6 +4,7 @@ using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
 using Lowfell.Core.Order;
+using Lowfell.Core.Precedence;
 
 namespace Lowfell.Core.Tests;
 
@@ -45,6 +46,24 @@ internal static class Bench
 
     public static StackContext Context(Zone? zone = null, HouseRules? rules = null, Climate? climate = null) =>
         new(zone ?? Zone(), new SetTerms(56, 0.9, Sheen.Matt, Handling.Careful), rules ?? new HouseRules(), climate ?? Climate.Standard, Shelf);
+
+    /// <summary>A zone that touches another of the same measures, with layers of its own on which nothing else is to be laid.</summary>
+    public static StackContext Beside(StackContext context, params Layer[] layers) => Beside(context, true, layers);
+
+    /// <summary>The same, where the other may come first or last.</summary>
+    public static StackContext Beside(StackContext context, bool finished, params Layer[] layers)
+    {
+        var (here, there) = (Guid.NewGuid(), Guid.NewGuid());
+        return context with
+        {
+            Neighbours = [new Neighbour("Coping", context.Zone, layers, new Lazy<Seen>(() => StackPrediction.Compute(context.Zone, layers)[^1].Average))],
+            Piece = new PieceAround(
+            [
+                new PieceZone(here, context.Zone, here, here, []) { Touching = new HashSet<Guid> { there } },
+                new PieceZone(there, context.Zone with { Name = "Coping" }, there, there, layers) { Touching = new HashSet<Guid> { here }, StandsFinished = finished },
+            ], 0),
+        };
+    }
 
     public static Layer Lay(Technique technique, Material? material = null, int coats = 1, double? wait = null, double strength = 1, Dilution? thin = null, Region region = Region.All) => new()
     {

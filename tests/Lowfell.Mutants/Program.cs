@@ -18,17 +18,10 @@ foreach (var lane in new[] { "Core", "Server" })
     foreach (var test in tests.LeftOut)
         Console.WriteLine($"  left out, since the copy alone is enough for it to fail: {test}");
     Say($"{lane} traced; it comes by {open.Count(f => tests.ComesBy(f))} of {open.Count}");
-    await Parallel.ForEachAsync(open.Where(tests.ComesBy), new ParallelOptions { MaxDegreeOfParallelism = 2 }, async (fault, _) =>
-    {
-        if (await tests.Notice(fault) is not { } by)
-            return;
-        lock (noticed)
-            noticed[fault.Number] = by;
-
-        // Told at once, so that a run that is ended early was not in vain.
-        Console.WriteLine($"  noticed by {by}: {Where(fault)}");
-    });
+    await tests.Notice(open, Tell, Say);
     open = open.Where(f => !noticed.ContainsKey(f.Number)).ToList();
+    foreach (var fault in open)
+        Console.WriteLine($"  open after {lane}: {Where(fault)}");
     Say($"{lane}: {noticed.Count} of {faults.Count} noticed so far");
 }
 
@@ -42,6 +35,14 @@ foreach (var seed in faults.GroupBy(f => f.Seed))
 
 Say($"{open.Count} of {faults.Count} survived");
 return open.Count * 10 > faults.Count ? 1 : 0;
+
+// Told at once, so that a run that is ended early was not in vain.
+void Tell(Chosen fault, string by)
+{
+    lock (noticed)
+        noticed[fault.Number] = by;
+    Console.WriteLine($"  noticed by {by}: {Where(fault)}");
+}
 
 void Say(string what) => Console.WriteLine($"lowfell: {what}, after {clock.Elapsed.TotalMinutes:0.0} min");
 

@@ -71,6 +71,34 @@ public sealed class BenchTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.Equal(0, (await new Painter(server, 0).Do(HttpMethod.Post, device.Path + "/rebuild", null))["differed"]!.GetValue<int>());
     }
 
+    /// <summary>Told while the line was down, and delivered after the plan had changed: it is of the layer that was shown; the next coat is of the new one.</summary>
+    [Fact]
+    public async Task What_is_told_is_of_the_layer_that_was_seen_though_the_plan_changed_meanwhile()
+    {
+        var (at, device) = (await At(), await Device("cut-off"));
+        async Task<Guid> Row()
+        {
+            await using var db = server.Db();
+            var surface = (await db.Zones.FindAsync([at.Zone], Stop))!.SurfaceId;
+            return await Revisions.Laid(db).Where(l => l.Lay.SurfaceId == surface && l.Lay.LineId == at.Lines[2]).Select(l => l.Layer.Id).SingleAsync(Stop);
+        }
+
+        var seen = await Row();
+        var told = device.Event("given", at.Zone, at.Lines[2], [at.Pieces[2]], 9, e => e["seenId"] = seen);
+        var sheet = await server.Get($"/api/plan/zones/{at.Zone}");
+        var layers = sheet["layers"]!.Copy().AsArray();
+        layers[2]!["coats"] = layers[2]!["coats"]!.GetValue<int>() + 1;
+        Assert.Equal(200, (await server.Send(HttpMethod.Put, $"/api/plan/zones/{at.Zone}/stack", new { version = sheet["version"], revision = sheet["revision"], layers })).Status);
+        var now = await Row();
+        Assert.NotEqual(seen, now);
+        await device.Tell(told);
+        Assert.Equal(seen, (await Kept(at.Zone, at.Lines[2], at.Pieces[2]))!.LayerId);
+
+        // What is no row of this line is not believed, and where nothing is said it is as planned.
+        await device.Tell(device.Event("given", at.Zone, at.Lines[2], [at.Pieces[3]], 1, e => e["seenId"] = at.Lines[1]), device.Event("given", at.Zone, at.Lines[2], [at.Pieces[1]]));
+        Assert.Equal((now, now), ((await Kept(at.Zone, at.Lines[2], at.Pieces[3]))!.LayerId, (await Kept(at.Zone, at.Lines[2], at.Pieces[1]))!.LayerId));
+    }
+
     [Fact]
     public async Task What_is_sent_twice_counts_once_and_what_comes_before_its_turn_waits()
     {

@@ -36,6 +36,15 @@ public sealed class CoresTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.Contains("layer 1", missing.Text("words"), StringComparison.OrdinalIgnoreCase);
         Assert.NotNull(Piece(cores, "J2")["cells"]![1]!["colour"]);
 
+        // What the hand has leapt is asked about, and nothing else reaches over it: neither the timetable nor what is still to do.
+        Assert.Contains("let it be, or take that off first", missing.Text("todo"), StringComparison.Ordinal);
+        var plan = await server.Get($"/api/sessions/{await server.WorkshopId()}");
+        var planned = plan["sessions"]!.AsArray().SelectMany(s => s!["operations"]!.AsArray()).Where(o => o!["zoneId"]!.GetValue<Guid>() == zone).Select(o => o!["layerId"]!.GetValue<Guid>()).ToHashSet();
+        Assert.DoesNotContain(lines[0], planned);
+        Assert.Contains(lines[2], planned);
+        var costs = (await server.Get($"/api/estimates/{set}"))["designs"]!.AsArray().SelectMany(d => d!["zones"]!.AsArray()).Single(z => z!["id"]!.GetValue<Guid>() == zone)!["layers"]!.AsArray();
+        Assert.Equal([0, 0, 4], costs.Take(3).Select(l => l!["piecesToGo"]!.GetValue<int>()));
+
         // What may stay says so, and can be taken back.
         var accept = device.Event("accepted", zone, lines[0], [ids["J1"]], with: e => e["note"] = "the far side");
         await device.Tell(accept);

@@ -82,6 +82,9 @@ public sealed record Layer
         return this with { Paint = paints, Dilution = new Dilution(Dilution?.Thinner ?? Paint.First(x => x.Material.IsThinner).Material, whole[0], whole[1]) };
     }
 
+    /// <summary>It leaves something behind on the surface.</summary>
+    public bool LeavesFilm => Paint.Count > 0 && Strength > 0 && TechniqueTable.For(Technique, Tool).Leaves;
+
     /// <summary>Its materials are not mixed, but dealt to the pieces one by one.</summary>
     public bool IsDealt => Varied is { Dealt: true } && Varied.CanBeDealt(this);
 

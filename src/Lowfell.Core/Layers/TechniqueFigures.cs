@@ -93,6 +93,9 @@ public sealed record TechniqueFigures
     /// <summary>It leaves something of its own behind, rather than working on what is there.</summary>
     public bool Leaves => Laydown is Laydown.Film or Laydown.Cover or Laydown.Wash or Laydown.Bead or Laydown.Powder;
 
+    /// <summary>Usually laid over the whole piece, and not over one surface of it.</summary>
+    public bool OverEverything => Technique is Technique.Prime or Technique.DirectionalLight or Technique.AllOverWash or Technique.Filter or Technique.Glaze or Technique.DryBrush or Technique.Dust or Technique.Varnish;
+
     /// <summary>Minutes for each detail of the layer: a letter, a hit, a tuft.</summary>
     public double MinutesPerDetail { get; init; }
 

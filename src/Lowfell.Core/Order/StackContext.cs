@@ -3,6 +3,7 @@ using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
+using Lowfell.Core.Precedence;
 
 namespace Lowfell.Core.Order;
 
@@ -14,8 +15,7 @@ public sealed record SetTerms(int Scale, double TableMetres, Sheen TargetSheen, 
 /// <param name="Zone">Its measures.</param>
 /// <param name="Layers">Its layers, bottom first; the same list object when both zones share a treatment.</param>
 /// <param name="Mean">Its finished colour, meant over its relief; worked out at the first question.</param>
-/// <param name="FinishedFirst">It is done, or planned to be done, before the zone in question is painted.</param>
-public sealed record Neighbour(string Name, Zone Zone, IReadOnlyList<Layer> Layers, Lazy<Seen> Mean, bool FinishedFirst);
+public sealed record Neighbour(string Name, Zone Zone, IReadOnlyList<Layer> Layers, Lazy<Seen> Mean);
 
 /// <summary>A pot that one layer was, or will be, laid from on some of the pieces.</summary>
 public sealed record PotUse(Guid Layer, string Label, IReadOnlyList<MixPart> Paint, Dilution? Dilution, IReadOnlyList<string> Pieces);
@@ -37,6 +37,9 @@ public sealed record StackContext(Zone Zone, SetTerms Set, HouseRules HouseRules
 
     /// <summary>Zones that touch this one.</summary>
     public IReadOnlyList<Neighbour> Neighbours { get; init; } = [];
+
+    /// <summary>The piece that the zone is part of; null where nothing is known of one.</summary>
+    public PieceAround? Piece { get; init; }
 
     /// <summary>Cut edges are a zone of their own on this design, with layers of their own.</summary>
     public bool EdgesApart { get; init; }

@@ -1,5 +1,6 @@
 using Lowfell.Core.Layers;
 using Lowfell.Core.Materials;
+using Lowfell.Core.Precedence;
 
 namespace Lowfell.Core.Order;
 
@@ -10,6 +11,7 @@ namespace Lowfell.Core.Order;
 public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers, StackView? before = null)
 {
     private StackRun? predictions;
+    private PieceOrder? piece;
     private double?[]? open;
     private readonly DryingMemo drying = before?.drying ?? new(context);
 
@@ -28,6 +30,13 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers,
     private StackRun Predict(IReadOnlyList<Layer> stack, StackRun? from) =>
         StackPrediction.Compute(Context.Zone, stack, Context.HouseRules.DryBrushCleaning == DryBrushSchool.CarryOver, from);
 
+    /// <summary>The order of the whole piece with this stack on it; null where nothing is known of one.</summary>
+    public PieceOrder? Piece => piece ??= Context.Piece?.With(Layers, Context.Pieces, Context.Pace);
+
+    /// <summary>What soils a layer from another zone of the piece, and cannot come before it; the dearest first.</summary>
+    public IEnumerable<Before> SoiledBy(int i, Why why) => Piece is not { } order ? []
+        : order.Dropped.Where(e => e.Why == why && e.SecondOn == Context.Piece!.Here && e.Second == order.StepOf(Context.Piece.Here, i));
+
     /// <summary>Where the layer with an id lies, or -1.</summary>
     public int IndexOf(Guid layer)
     {
@@ -40,7 +49,7 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers,
     public TechniqueFigures Figures(int i) => TechniqueTable.For(Layers[i].Technique, Layers[i].Tool);
 
     /// <summary>Leaves something behind on the surface.</summary>
-    public bool LeavesFilm(int i) => Figures(i).Leaves && Layers[i].Paint.Count > 0 && Layers[i].Strength > 0;
+    public bool LeavesFilm(int i) => Layers[i].LeavesFilm;
 
     /// <summary>A continuous coat over the whole zone.</summary>
     public bool IsFullFilm(int i) => LeavesFilm(i) && Figures(i).Laydown == Laydown.Film && Layers[i].Region == Region.All;
@@ -172,7 +181,7 @@ public sealed class StackView(StackContext context, IReadOnlyList<Layer> layers,
     public int CleanUpOf(int i) => Lifting.IsWorkable(Layers[i]) ? NextAbove(i, j => CleanedBy(j).Contains(i)) : -1;
 
     /// <summary>It comes out of an airbrush or a can.</summary>
-    public bool IsSprayed(int i) => LeavesFilm(i) && Layers[i].Tool is Tool.Airbrush or Tool.SprayCan;
+    public bool IsSprayed(int i) => Reach.IsSprayed(Layers[i]);
 
     /// <summary>Crackle, paste, filler or grains.</summary>
     public bool IsTexture(int i) => LeavesFilm(i) && Layers[i].Main!.Kind is MaterialKind.CracklePaste or MaterialKind.TexturePaste

@@ -3,6 +3,7 @@ using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
+using Lowfell.Core.Precedence;
 
 namespace Lowfell.Core.Sessions;
 
@@ -55,7 +56,7 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
         foreach (var zone in zones)
             maker.Add(zone);
         maker.KeepApart(zones);
-        maker.BeforeAssembly(zones);
+        maker.ByPiece(zones);
         return new SetWork(maker.Operations, maker.SetUps, maker.Apart, maker.Batches);
     }
 
@@ -239,27 +240,34 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
 
         private const double MostOfIt = 0.5;
 
-        /// <summary>What nothing reaches once the piece is together is done, and dry to the touch, before it is put together.</summary>
-        public void BeforeAssembly(IReadOnlyList<ZoneWork> zones)
+        /// <summary>What the order of each piece asks between its zones: what would soil another comes before that stands finished, piece by piece.</summary>
+        public void ByPiece(IReadOnlyList<ZoneWork> zones)
         {
-            foreach (var inside in zones.Where(z => z.View.Context.Zone.BeforeAssembly && z.View.Count > 0))
+            foreach (var design in zones.GroupBy(z => z.Design).Where(d => d.Key != Guid.Empty))
             {
-                // What lies above its own assembly cannot be reached any more: that is for the order of layers to say.
-                var assembled = Enumerable.Range(0, inside.View.Count).FirstOrDefault(i => inside.View.Layers[i].Technique == Technique.Assemble, inside.View.Count);
-                if (assembled == 0)
-                    continue;
-                var last = assembled - 1;
-                var dry = (int)Math.Ceiling(limit.Waits(inside.View.DryingOf(last).TouchMinutes));
-                foreach (var other in zones.Where(z => z.Design == inside.Design && z.Id != inside.Id))
-                    for (var i = 0; i < other.View.Count; i++)
-                        if (other.View.Layers[i].Technique == Technique.Assemble)
-                            foreach (var later in byLayer.GetValueOrDefault((other.Id, i)) ?? [])
-                            {
-                                var before = (byLayer.GetValueOrDefault((inside.Id, last)) ?? []).Where(b => Batches[b].Pieces.Intersect(Batches[later].Pieces).Any()).Select(b => new After(b, dry));
-                                Operations[later] = Operations[later] with { After = [.. Operations[later].After, .. before] };
-                            }
+                var here = design.ToList();
+                var order = PieceOrder.Of(here.Select(InPiece).ToList(), here[0].View.Context.Pieces, here[0].View.Context.Pace);
+                foreach (var edge in order.Kept.Where(e => e.FirstOn != e.SecondOn).DistinctBy(e => (e.First, e.Second, e.FirstOn, e.SecondOn)))
+                    Wait((here[edge.FirstOn], order.LayerOf(edge.First, edge.FirstOn)), (here[edge.SecondOn].Id, order.LayerOf(edge.Second, edge.SecondOn)), edge.Why);
             }
         }
+
+        /// <summary>One layer waits for another of the same piece; to put it together that is dry to the touch.</summary>
+        private void Wait((ZoneWork Zone, int Layer) first, (Guid Zone, int Layer) second, Why why)
+        {
+            var wait = why == Why.Assembly ? limit.Waits(first.Zone.View.DryingOf(first.Layer).TouchMinutes) : 0;
+            foreach (var later in byLayer.GetValueOrDefault(second) ?? [])
+                foreach (var earlier in byLayer.GetValueOrDefault((first.Zone.Id, first.Layer)) ?? [])
+                    if (Link(earlier, [.. Batches[later].Pieces], Operations[later].Minutes, wait, null) is { } link)
+                        Operations[later] = Operations[later] with { After = [.. Operations[later].After, link] };
+        }
+
+        private static PieceZone InPiece(ZoneWork zone) =>
+            (zone.View.Context.Piece is { } piece ? piece.Zones[piece.Here] : new PieceZone(zone.Id, zone.View.Context.Zone, zone.Id, zone.Id, [])) with
+            {
+                Layers = zone.View.Layers,
+                Touching = zone.Touching.ToHashSet(),
+            };
 
         /// <summary>
         /// Batches of zones that touch, or look opposite ways, share pieces and both leave something wet: a piece is turned onto its other

@@ -124,11 +124,14 @@ public static class Cover
     }
 
     /// <summary>
-    /// Brings two treatments together in one: the steps of the second above those of the first, so that every surface has the stack it had. No
-    /// layers are made one.
+    /// Brings two treatments together in one, so that every surface has the stack it had. No layers are made one. The steps of the second come
+    /// after those of the first, but for what has to come before one of them.
     /// </summary>
+    /// <param name="first">The one that stays.</param>
+    /// <param name="second">The one that comes in.</param>
+    /// <param name="before">Lines of one of them that come before lines of the other; where that goes in a circle, the first leads.</param>
     /// <exception cref="ArgumentException">They have a surface in common.</exception>
-    public static Treatment Together(Treatment first, Treatment second)
+    public static Treatment Together(Treatment first, Treatment second, IReadOnlySet<(Guid First, Guid Second)> before)
     {
         if (first.Surfaces.Select(s => s.Id).Intersect(second.Surfaces.Select(s => s.Id)).Any())
             throw new ArgumentException("The two have a surface in common.", nameof(second));
@@ -138,6 +141,21 @@ public static class Cover
         var own = second.Steps.ToDictionary(s => s.Id, s => taken.Contains(s.Id) ? Guid.CreateVersion7() : s.Id);
         Layer Renamed(Layer layer) => layer.DownTo is { } lowest && own.TryGetValue(lowest, out var id) ? layer with { DownTo = id } : layer;
         var steps = second.Steps.Select(s => s with { Id = own[s.Id], Layer = Renamed(s.Layer), Over = s.Over.Select(l => l.Own is { } its ? l with { Own = Renamed(its) } : l).ToList() });
-        return new Treatment([.. first.Surfaces, .. second.Surfaces], [.. first.Steps, .. steps]);
+        return new Treatment([.. first.Surfaces, .. second.Surfaces], Merged(new(first.Steps), new(steps), before));
     }
+
+    /// <summary>One after the other from both, each in its own order: of the first as long as nothing of the second has to come before.</summary>
+    private static List<Step> Merged(Queue<Step> first, Queue<Step> second, IReadOnlySet<(Guid, Guid)> before)
+    {
+        var merged = new List<Step>();
+        while (first.Count > 0 && second.Count > 0)
+        {
+            bool waits = second.Any(s => Comes(s, first.Peek(), before)), holds = first.Any(s => Comes(s, second.Peek(), before));
+            merged.Add(waits && !holds ? second.Dequeue() : first.Dequeue());
+        }
+
+        return [.. merged, .. first, .. second];
+    }
+
+    private static bool Comes(Step one, Step other, IReadOnlySet<(Guid, Guid)> before) => one.Over.Any(a => other.Over.Any(b => before.Contains((a.Line, b.Line))));
 }

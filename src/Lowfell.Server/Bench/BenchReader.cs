@@ -114,7 +114,7 @@ internal sealed class BenchReader(Planner planner, LowfellDb db, DateTimeOffset 
             window is { } w && !beforehand ? new BenchWindow(EnumWords.Of(layers[w.Later].Technique), Math.Round(w.Window.OpensMinutes / pace), Math.Round(w.Window.ClosesMinutes / pace)) : null,
             Mix(layer, zone, pieces.Count), beforehand ? [$"{Duration.Words(Preparations.LeadMinutes(layer.Preparation).Usual)} before it is laid: {EnumWords.Of(layer.Preparation)}."] : [.. Note(place, layer), .. Watch.For(layer, zone, Measured)],
             Care.For(layer, place.Design.Substrate).Select(c => c.Text).ToList(),
-            beforehand ? [] : Mishaps.For(layer.Technique, mishaps), PiecesOf(place, layer, pieces, beforehand), planned);
+            beforehand ? [] : Mishaps.For(layer.Technique, mishaps), PiecesOf(place, layer, pieces, beforehand), planned, place.Graph.Rows(place.Zone).First(r => r.LineId == layer.Id).Layer.Id);
     }
 
     /// <summary>What the painter wrote at the layer.</summary>

@@ -29,12 +29,13 @@ public sealed record BenchWindow(string What, double OpensMinutes, double Closes
 
 /// <summary>
 /// One thing to do on some pieces. Minutes are hands-on estimates; wet until it may be touched, ready when what follows may go on.
-/// Beforehand gets a material ready and lays nothing. Planned is when the timetable has it; null for work outside of it.
+/// Beforehand gets a material ready and lays nothing. Planned is when the timetable has it; null for work outside of it. SeenId names the layer
+/// as it is shown here: what is told of it later is of that, whatever becomes of the plan meanwhile.
 /// </summary>
 public sealed record BenchTask(
     Guid SetId, Guid ZoneId, Guid LayerId, string Set, string Design, string Zone, int Number, Technique Technique, string Paint, string Colour, Silhouette Silhouette, string Tool, Region Region, bool Beforehand,
     double MinutesEach, double Minutes, double WetMinutes, double ReadyMinutes, bool TakesHotAir, BenchWindow? Window, BenchMix? Mix, IReadOnlyList<string> Watch, IReadOnlyList<string> Care,
-    IReadOnlyList<KnownMishap> Mishaps, IReadOnlyList<BenchPiece> Pieces, DateTimeOffset? Planned);
+    IReadOnlyList<KnownMishap> Mishaps, IReadOnlyList<BenchPiece> Pieces, DateTimeOffset? Planned, Guid SeenId);
 
 /// <summary>What was laid lately and still asks for something: wet until TouchAt, ready for what follows at ReadyAt; ClosesAt is when what has to follow can no longer.</summary>
 public sealed record BenchWet(
@@ -63,10 +64,10 @@ public sealed record BenchReading(
 /// One thing that happened at the bench. Id is made by the device, Number counts what that device has told. ToldAt is by its own clock; Epoch and
 /// Tick, OffsetMs and AheadMs say what else it knows of that clock, so that one that is put right in between moves what was told. LayerId is
 /// the layer's line. Minutes is what the painter said it took, where the timer was asked about; Ml is what was taken from the pot, as planned
-/// where it is left out. A pot is made under an id of the device's, and topped up, with what really went in, for a zone.
+/// where it is left out. SeenId is the layer as the device saw it; left out, it is as it is planned on arrival. A pot is made under an id of the device's, and topped up, with what really went in, for a zone.
 /// </summary>
 public sealed record BenchEventIn(
-    Guid? Id, long? Number, WorkKind? Kind, DateTimeOffset? ToldAt, Guid? ZoneId = null, Guid? LayerId = null, IReadOnlyList<Guid>? PieceIds = null, Guid? PotId = null, decimal? Ml = null,
+    Guid? Id, long? Number, WorkKind? Kind, DateTimeOffset? ToldAt, Guid? ZoneId = null, Guid? LayerId = null, Guid? SeenId = null, IReadOnlyList<Guid>? PieceIds = null, Guid? PotId = null, decimal? Ml = null,
     string? Note = null, string? SavedBy = null, Guid? UndoesId = null, double? Minutes = null, string? Label = null, Vessel? Vessel = null, string? RecipeKey = null,
     IReadOnlyList<PortionIn?>? Amounts = null, Guid? Epoch = null, double? Tick = null, double? OffsetMs = null, double? AheadMs = null)
 {

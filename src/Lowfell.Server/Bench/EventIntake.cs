@@ -74,7 +74,7 @@ internal sealed class EventIntake(Guid workshop, Write write, SetGraphs graphs)
 
     private async Task<NotFitting?> Lay(BenchEventIn e, Teller by, Spot spot)
     {
-        if (e.LayerId is not { } line || await spots.Row(spot, line) is not { } layerRow)
+        if (e.LayerId is not { } line || await spots.Row(spot, line, e.SeenId) is not { } layerRow)
             return new("This layer was never planned for the zone.");
         var told = (e.PieceIds ?? []).Distinct().ToList();
         if (told.Count is 0 or > MostPieces)

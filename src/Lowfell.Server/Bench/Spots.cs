@@ -14,7 +14,7 @@ internal sealed class Spots(Guid workshop, Write write, SetGraphs graphs)
 {
     private readonly Dictionary<Guid, Spot?> known = [];
     private readonly Dictionary<Guid, IReadOnlySet<Guid>> pieces = [];
-    private readonly Dictionary<(Guid Zone, Guid Line), Guid?> rows = [];
+    private readonly Dictionary<(Guid Zone, Guid Line, Guid? Seen), Guid?> rows = [];
 
     private LowfellDb Db => write.Db;
 
@@ -40,14 +40,16 @@ internal sealed class Spots(Guid workshop, Write write, SetGraphs graphs)
         return all;
     }
 
-    /// <summary>The newest row of a layer's line: on the zone's surface, or on one it had before.</summary>
-    public async Task<Guid?> Row(Spot spot, Guid line)
+    /// <summary>The row of a layer's line: the one that was seen, where that is one of it, else the newest on the zone's surface, or on one it had before.</summary>
+    public async Task<Guid?> Row(Spot spot, Guid line, Guid? seen)
     {
-        if (rows.TryGetValue((spot.Zone, line), out var found))
+        if (rows.TryGetValue((spot.Zone, line, seen), out var found))
             return found;
         var all = await Db.LayerSurfaces.AsNoTracking().Where(l => l.LineId == line && Db.Treatments.Any(t => t.Id == l.TreatmentId && t.WorkshopId == workshop)).Select(l => new { l.LayerId, l.SurfaceId }).ToListAsync(write.Stop);
+        if (seen is { } id && all.Exists(l => l.LayerId == id))
+            return rows[(spot.Zone, line, seen)] = id;
         var now = await Revisions.Laid(Db).Where(l => l.Lay.SurfaceId == spot.Surface && l.Lay.LineId == line).Select(l => (Guid?)l.Layer.Id).FirstOrDefaultAsync(write.Stop);
-        return rows[(spot.Zone, line)] = now ?? all.OrderByDescending(l => l.SurfaceId == spot.Surface).ThenByDescending(l => l.LayerId).Select(l => (Guid?)l.LayerId).FirstOrDefault();
+        return rows[(spot.Zone, line, seen)] = now ?? all.OrderByDescending(l => l.SurfaceId == spot.Surface).ThenByDescending(l => l.LayerId).Select(l => (Guid?)l.LayerId).FirstOrDefault();
     }
 
     /// <summary>Why a zone is none of this workshop's.</summary>

@@ -8,6 +8,7 @@ using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
 using Lowfell.Core.Mixing.Reading;
 using Lowfell.Core.Order;
+using Lowfell.Core.Precedence;
 using Lowfell.Core.Words;
 using Lowfell.Server.Http;
 using Lowfell.Server.Stacks;
@@ -43,6 +44,7 @@ internal sealed partial class OrderReader(Faults faults)
             LooksForGates = ask.HouseRules?.Keys.Any(k => LooseWords.Plain(k).Replace(" ", "") == "paintonframe") == true,
         };
         context = context with { Neighbours = (ask.Neighbours ?? []).Select((n, i) => Neighbour(n, i, substrate, handling, context)).OfType<Neighbour>().ToList(), Pots = Pots(ask.Pots, layers) };
+        context = context with { Piece = Piece(context, layers, (ask.Neighbours ?? []).Select(n => n?.FinishedFirst ?? false).ToList()) };
         return faults.Any ? null : new StackView(context, layers);
     }
 
@@ -135,7 +137,20 @@ internal sealed partial class OrderReader(Faults faults)
         {
             var run = new StackView(context, layers).Predictions;
             return run.Count > 0 ? run[^1].Average : run.SeenBelow(0).Field;
-        }), neighbour?.FinishedFirst ?? false);
+        }));
+    }
+
+    /// <summary>The piece that the zone and its neighbours are taken to be all of.</summary>
+    private static PieceAround Piece(StackContext context, IReadOnlyList<Layer> layers, List<bool> finished)
+    {
+        var ids = context.Neighbours.Select(_ => Guid.NewGuid()).ToList();
+        PieceZone Of(Guid id, Zone zone, IReadOnlyList<Layer> its) => new(id, zone, id, id, its);
+        var here = Guid.NewGuid();
+        return new PieceAround(
+        [
+            Of(here, context.Zone, layers) with { Touching = ids.ToHashSet() },
+            .. context.Neighbours.Select((n, i) => Of(ids[i], n.Zone, n.Layers) with { Touching = new HashSet<Guid> { here }, StandsFinished = finished[i] }),
+        ], 0);
     }
 
     private List<PotUse> Pots(IReadOnlyList<OrderPotIn?>? pots, List<Layer> layers)

@@ -76,7 +76,7 @@ public static class EstimatesEndpoints
     {
         var layers = graph.Layers(zone);
         var run = new StackView(graph.Context(zone, design), layers).Predictions;
-        int ToGo(int i) => Math.Max(0, pieces - graph.DoneCount(zone.Id, layers[i].Id));
+        int ToGo(int i) => Math.Max(0, pieces - graph.OverCount(zone.Id, layers[i].Id));
         var stops = StopHere.Of(run, ToGo, (double)graph.Set.TableMetres, run.Count == 0 ? null : StoredPace.Read(graph.Workshop.Paces));
         return new ZoneCost(zone.Id, zone.Name, Round(stops.Sum(s => s.Minutes)), stops.Select((s, i) => new LayerCost(
             s.Layer.Id, i + 1, EnumWords.Of(s.Layer.Technique), string.Join(" + ", s.Layer.Paint.Select(p => p.Material.Name)), ToGo(i),

@@ -58,7 +58,7 @@ internal sealed class LearnedReader(IReadOnlyList<SetGraph> sets, LowfellDb db, 
         var learned = Learned.Of(sound);
         var own = pace.Of(technique);
         var then = new Pace(new Dictionary<Technique, PaceFigures>(pace.Own) { [technique] = own with { Factor = Math.Round(learned.Factor, 3), Error = Math.Round(learned.Error, 3) } });
-        var open = (from place in places.Values from layer in place.Layers where layer.Technique == technique let left = SetGraph.PieceCount(place.Design) - place.Graph.DoneCount(place.Zone.Id, layer.Id) where left > 0 select (layer, place.Context.Zone, left)).ToList();
+        var open = (from place in places.Values from layer in place.Layers where layer.Technique == technique let left = SetGraph.PieceCount(place.Design) - place.Graph.OverCount(place.Zone.Id, layer.Id) where left > 0 select (layer, place.Context.Zone, left)).ToList();
         double Takes(Pace by) => open.Sum(o => HandsOn.Batch(o.layer, o.Zone, o.left, by));
         return new LearnedMinutes(
             technique, sound.Sum(t => t.Pieces), sound.Count, times.Count - sound.Count, Math.Round(learned.Factor, 3), Math.Round(learned.Low, 3), Math.Round(learned.High, 3), Math.Round(learned.Error, 3), own.Factor ?? 1, own,

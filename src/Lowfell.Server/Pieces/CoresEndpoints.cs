@@ -45,9 +45,7 @@ public static class CoresEndpoints
         var rows = await db.PieceLayers.AsNoTracking().Where(p => p.ZoneId == zoneId).ToListAsync(stop);
         var ids = rows.Select(r => r.LayerId).OfType<Guid>().Distinct().ToList();
         var layers = await db.Layers.AsNoTracking().Include(l => l.Over).Where(l => ids.Contains(l.Id)).ToDictionaryAsync(l => l.Id, stop);
-        var mixes = layers.Values.Select(l => l.MixId).OfType<Guid>().Distinct().ToList();
-        var known = await db.Mixes.AsNoTracking().Where(m => mixes.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
-        return new CoresReader(place, rows, layers, known);
+        return new CoresReader(place, rows, layers, await Revisions.Mixes(db, layers.Values, stop));
     }
 
     private static async Task<IResult> Csv(Guid setId, Guid zoneId, LowfellDb db, SetGraphs graphs, CancellationToken stop)

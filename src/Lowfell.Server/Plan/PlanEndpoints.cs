@@ -28,7 +28,7 @@ public static class PlanEndpoints
     }
 
     private static Ok<IReadOnlyList<TechniqueDto>> Techniques() => TypedResults.Ok<IReadOnlyList<TechniqueDto>>(
-        Enum.GetValues<Technique>().Select(t => TechniqueTable.For(t)).Select(f => new TechniqueDto(f.Technique, f.Laydown, f.UsualTool, f.Suits)).ToList());
+        Enum.GetValues<Technique>().Select(t => TechniqueTable.For(t)).Select(f => new TechniqueDto(f.Technique, f.Laydown, f.UsualTool, f.Suits, f.OverEverything)).ToList());
 
     private static async Task<Results<Ok<PlanOverview>, ProblemHttpResult>> Overview(Guid setId, LowfellDb db, SetGraphs graphs, CancellationToken stop)
     {
@@ -120,7 +120,9 @@ public static class PlanEndpoints
             treatment.Version, treatment.Revision, shared,
             layers.Select((l, i) => LayerWords.ToDto(l) with { Note = rows[i].Layer.Note }).ToList(),
             new StackReader(at.Graph).Read(at.Design, at.Zone, layers),
-            at.Graph.Plan.LeftOut[treatment.Id].Where(l => l.Over.Any(o => o.SurfaceId == at.Zone.SurfaceId)).Select(l => new LeftOutLayer(l.StepId, Words(at.Graph, l))).ToList());
+            at.Graph.Plan.LeftOut[treatment.Id].Where(l => l.Over.Any(o => o.SurfaceId == at.Zone.SurfaceId)).Select(l => new LeftOutLayer(l.StepId, Words(at.Graph, l))).ToList(),
+            treatment.Surfaces.Count > 1 ? treatment.Surfaces.Select(s => new SurfaceWord(s.SurfaceId, s.Name, s.OnId)).ToList() : [],
+            treatment.Surfaces.Count > 1 ? rows.Select(r => new LayerOver(r.LineId, r.Layer.StepId, r.Layer.Over.Select(o => o.SurfaceId).ToList())).ToList() : []);
     }
 
     private static string Words(SetGraph graph, LayerRow layer)

@@ -55,8 +55,19 @@ public sealed record ZoneDto(
     decimal Up, decimal Side, decimal Down, decimal Raised, decimal Field, decimal Recess, decimal EdgeMm, decimal JointMm, decimal SmallestDetailMm,
     Sheen? TargetSheen, string? TargetColour, Position? TargetPosition, bool CutEdge, bool BeforeAssembly, uint Version, SurfaceDto Surface);
 
-/// <summary>A zone with its treatment and what is said of it. Surface is the name of the one it takes, where the treatment has several.</summary>
-public sealed record ZoneSheet(ZoneDto Zone, Guid TreatmentId, string TreatmentName, Guid SurfaceId, string? Surface, uint Version, int Revision, IReadOnlyList<string> SharedWith, IReadOnlyList<LayerDto> Layers, Reading Reading, IReadOnlyList<LeftOutLayer> LeftOut);
+/// <summary>
+/// A zone with its treatment and what is said of it. Surface is the name of the one it takes, where the treatment has several; those are
+/// named then, and what each layer of the zone goes over.
+/// </summary>
+public sealed record ZoneSheet(
+    ZoneDto Zone, Guid TreatmentId, string TreatmentName, Guid SurfaceId, string? Surface, uint Version, int Revision, IReadOnlyList<string> SharedWith, IReadOnlyList<LayerDto> Layers, Reading Reading, IReadOnlyList<LeftOutLayer> LeftOut,
+    IReadOnlyList<SurfaceWord> Surfaces, IReadOnlyList<LayerOver> Over);
+
+/// <summary>A surface of a treatment by its name, and the one it stands on where it is a detail.</summary>
+public sealed record SurfaceWord(Guid Id, string Name, Guid? OnId);
+
+/// <summary>What a layer of a zone goes over: its step in the treatment, and all surfaces of that.</summary>
+public sealed record LayerOver(Guid LayerId, Guid StepId, IReadOnlyList<Guid> Surfaces);
 
 /// <summary>A layer that was left out of the treatment for want of time, and can be put back.</summary>
 public sealed record LeftOutLayer(Guid LayerId, string Words);
@@ -70,8 +81,8 @@ public sealed record PlanOverview(
     Guid SetId, string Name, Guid WorkshopId, string WorkshopName, int Scale, decimal TableMetres, Sheen TargetSheen, Handling Handling,
     decimal TemperatureC, decimal RelativeHumidity, bool AirMoves, int Pieces, IReadOnlyList<DesignEntry> Designs);
 
-/// <summary>A technique as the layer editor offers it.</summary>
-public sealed record TechniqueDto(Technique Technique, Laydown Laydown, Tool UsualTool, IReadOnlyList<MaterialKind> Suits);
+/// <summary>A technique as the layer editor offers it, and whether it is one that usually goes over everything.</summary>
+public sealed record TechniqueDto(Technique Technique, Laydown Laydown, Tool UsualTool, IReadOnlyList<MaterialKind> Suits, bool OverEverything);
 
 /// <summary>Changes to a zone's measures. An empty target colour takes the target away.</summary>
 public sealed record ZoneIn(

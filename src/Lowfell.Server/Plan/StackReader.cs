@@ -113,7 +113,7 @@ internal sealed class StackReader(SetGraph graph)
     {
         var here = draft.SelectMany(l => l.Paint.Select(p => p.Material.Id).Append(l.Dilution?.Thinner.Id ?? Guid.Empty)).ToHashSet();
         var names = graph.Designs.SelectMany(d => d.Zones.Select(z => (z.Id, Name: $"{z.Name} on {d.Name}"))).ToDictionary(x => x.Id, x => x.Name);
-        return SetMixes.Needs(graph.Plans(draftSurface, draft), graph.DoneCount)
+        return SetMixes.Needs(graph.Plans(draftSurface, draft), graph.OverCount)
             .Where(n => here.Contains(n.Material.Id))
             .Select(n => new SetNeedDto(n.Material.Id, Math.Round(n.Ml, 2), graph.StockMl.GetValueOrDefault(n.Material.Id), names[n.DrivingZone], Math.Round(n.DrivingShare, 3)))
             .ToList();

@@ -39,7 +39,7 @@ internal static class PotsReader
     }
 
     /// <summary>The mixes of a set, by what still has to be laid.</summary>
-    public static IReadOnlyList<MixNeed> Mixes(SetGraph graph) => SetMixes.Of(graph.Plans(), graph.DoneCount);
+    public static IReadOnlyList<MixNeed> Mixes(SetGraph graph) => SetMixes.Of(graph.Plans(), graph.OverCount);
 
     /// <summary>What empty pots had in them when something was last taken out, by event.</summary>
     private static async Task<ILookup<Guid, (Guid MaterialId, decimal Ml)>> LastOut(IEnumerable<PotRow> pots, LowfellDb db, CancellationToken stop)

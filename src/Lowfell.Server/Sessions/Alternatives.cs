@@ -52,11 +52,12 @@ internal static class Alternatives
 
     private static Alternative Read(Planner planner, string id, string name, string words, Terms terms, bool canTake, Made known)
     {
-        // More of anything never ends later than what is known without it.
+        // More of anything never ends later than what is known without it, and the fewest sessions are never more than it has.
         var made = id switch
         {
             "steps" => known,
             "evening" or "hands" => planner.Best(terms, Share, known),
+            "goal" when terms.Manner.AtOnce is null => planner.Best(terms, Share, known),
             _ => planner.Best(terms, Share),
         };
         if (made.Table is not { } table)

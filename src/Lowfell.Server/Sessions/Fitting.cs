@@ -53,11 +53,11 @@ internal static class Fitting
     }
 
     private static double Minutes(IEnumerable<Place> places, Guid line) => Math.Round(places.Sum(p =>
-        Core.Estimates.HandsOn.Batch(p.Layers.First(l => l.Id == line), p.Context.Zone, Math.Max(0, SetGraph.PieceCount(p.Design) - p.Graph.DoneCount(p.Zone.Id, line)), p.Context.Pace)), 1);
+        Core.Estimates.HandsOn.Batch(p.Layers.First(l => l.Id == line), p.Context.Zone, Math.Max(0, SetGraph.PieceCount(p.Design) - p.Graph.OverCount(p.Zone.Id, line)), p.Context.Pace)), 1);
 
     private static IReadOnlyList<FitPoint> Curve(Planner planner, CancellationToken stop) => FitToHours.Of(
         planner.Sets.SelectMany(s => s.Places).GroupBy(p => p.Zone.SurfaceId).Select(g => new FitSurface(g.Key, g.Select(p =>
-            new FitZone(p.View, SetGraph.PieceCount(p.Design), line => Math.Max(0, SetGraph.PieceCount(p.Design) - p.Graph.DoneCount(p.Zone.Id, line)), (double)p.Graph.Set.TableMetres)).ToList())).ToList(), stop);
+            new FitZone(p.View, SetGraph.PieceCount(p.Design), line => Math.Max(0, SetGraph.PieceCount(p.Design) - p.Graph.OverCount(p.Zone.Id, line)), (double)p.Graph.Set.TableMetres)).ToList())).ToList(), stop);
 
     /// <summary>As much as can be left out before anybody would notice.</summary>
     public static IReadOnlySet<Omission> Unseen(Planner planner, CancellationToken stop) => Curve(planner, stop).Last(p => p.Difference <= Unnoticed).Out.ToHashSet();
@@ -110,7 +110,7 @@ internal static class Fitting
             if (!lines.All(line => out1.Any(l => l.LineId == line)))
                 return Problems.Of(StatusCodes.Status409Conflict, "changed-elsewhere", $"Not all of these are left out of {treatment.Name} any more. Load the page again.");
             var rows = await write.Db.Layers.AsNoTracking().Include(l => l.Over).Where(l => out1.Select(o => o.LayerId).Contains(l.Id)).ToDictionaryAsync(l => l.Id, write.Stop);
-            var mixes = await Mixes(rows.Values, write);
+            var mixes = await Revisions.Mixes(write.Db, rows.Values, write.Stop);
             var turns = InTurn(out1.Where(l => lines.Contains(l.LineId)).ToList()).ToList();
             write.Db.RemoveRange(turns);
             number += turns.Count(t => newest[treatment.Id].Layers.All(l => l.Over.All(o => o.LineId != t.LineId)));
@@ -122,12 +122,6 @@ internal static class Fitting
         await new StackWriter(write, materials).Store(edits);
         write.Says($"Put {number} layer{(number == 1 ? "" : "s")} back that had been left out");
         return new LeftOutTold(workshopId, number);
-    }
-
-    private static async Task<Dictionary<Guid, MixRow>> Mixes(IEnumerable<LayerRow> layers, Write write)
-    {
-        var ids = layers.Select(l => l.MixId).OfType<Guid>().ToList();
-        return await write.Db.Mixes.AsNoTracking().Where(m => ids.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, write.Stop);
     }
 
     /// <summary>What several lay on, one on the other, comes back from below.</summary>

@@ -32,7 +32,7 @@ internal static class SetsReader
             {
                 var pieces = SetGraph.PieceCount(place.Design);
                 all += pieces;
-                done += Math.Min(pieces, graph.DoneCount(place.Zone.Id, layer.Id));
+                done += Math.Min(pieces, graph.OverCount(place.Zone.Id, layer.Id));
             }
 
         return new SetCard(

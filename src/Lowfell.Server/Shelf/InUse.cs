@@ -101,8 +101,7 @@ internal static class InUse
         var ids = await newest.Where(l => l.MaterialId == id || l.ThinnerId == id || l.Mix!.Components.Any(c => c.MaterialId == id)).Select(l => l.TreatmentId).Distinct().ToListAsync(stop);
         var treatments = await db.Treatments.AsNoTracking().Where(t => ids.Contains(t.Id) && t.WorkshopId == workshop && t.PutAwayAt == null).OrderBy(t => t.Id).ToListAsync(stop);
         var rows = (await newest.Where(l => ids.Contains(l.TreatmentId)).ToListAsync(stop)).ToLookup(l => l.TreatmentId);
-        var mixIds = rows.SelectMany(r => r).Select(l => l.MixId).OfType<Guid>().Distinct().ToList();
-        var mixes = await db.Mixes.AsNoTracking().Where(m => mixIds.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
+        var mixes = await Revisions.Mixes(db, rows.SelectMany(r => r), stop);
         return treatments.Select(t => (t, rows[t.Id].Select(l => StoredLayer.ToCore(l, shelf, mixes)).ToList())).ToList();
     }
 

@@ -74,7 +74,7 @@ internal sealed class StackWriter(Write write, IReadOnlyDictionary<Guid, Materia
                 return null;
         if (!newest.Values.SelectMany(t => t.Layers).All(Knows))
             return null;
-        var mixes = await StoredMixes(newest.Values);
+        var mixes = await Revisions.Mixes(Db, newest.Values.SelectMany(t => t.Layers), write.Stop);
         var says = "";
         foreach (var treatment in edits.GroupBy(s => s.Treatment))
         {
@@ -165,12 +165,6 @@ internal sealed class StackWriter(Write write, IReadOnlyDictionary<Guid, Materia
         }
 
         return row;
-    }
-
-    private async Task<Dictionary<Guid, MixRow>> StoredMixes(IEnumerable<TreatmentRow> treatments)
-    {
-        var ids = treatments.SelectMany(t => t.Layers).Select(l => l.MixId).OfType<Guid>().Distinct().ToList();
-        return await Db.Mixes.AsNoTracking().Where(m => ids.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, write.Stop);
     }
 
     /// <summary>Ids of the mixes the layers need; a new recipe becomes a new mix.</summary>

@@ -65,7 +65,7 @@ internal static class ShoppingLists
         // What is painted already needs nothing more, and what stands mixed in a pot does not come from the shelf again.
         var inPots = await db.Pots.Where(p => p.WorkshopId == workshopId && p.RecipeKey != "")
             .Select(p => new { p.RecipeKey, Ml = p.Contents.Sum(c => c.Ml) }).Where(p => p.Ml > 0).GroupBy(p => p.RecipeKey).Select(g => new { g.Key, Ml = g.Sum(p => p.Ml) }).ToDictionaryAsync(p => p.Key, p => (double)p.Ml, stop);
-        var needs = SetMixes.FromShelf(SetMixes.Of(plans, (zone, line) => places[zone].Graph.DoneCount(zone, line)), inPots).Where(n => n.Ml > 0).ToDictionary(n => n.Material.Id);
+        var needs = SetMixes.FromShelf(SetMixes.Of(plans, (zone, line) => places[zone].Graph.OverCount(zone, line)), inPots).Where(n => n.Ml > 0).ToDictionary(n => n.Material.Id);
         var stock = await db.Materials.AsNoTracking().Where(m => m.WorkshopId == workshopId && m.PutAwayAt == null).ToDictionaryAsync(m => m.Id, m => m.StockMl, stop);
         var reader = new Reader(await graphs.ShelfOf(db, workshopId, stop), stock, needs, within);
         var lines = needs.Values.Where(n => stock.ContainsKey(n.Material.Id)).AsParallel().Select(n => reader.Line(n, places[n.DrivingZone].Name)).ToList()

@@ -174,13 +174,12 @@ internal sealed class BenchWork
         var layers = Laid(place, terms);
         var view = ReferenceEquals(layers, place.Layers) ? place.View : new StackView(place.Context, layers);
         zones[place.Zone.Id] = (place, layers, view, pieces);
-        var done = graph.Given[place.Zone.Id].SelectMany(g => g.Pieces.Select(p => (g.LineId, p))).ToHashSet();
         var index = pieces.Select((p, i) => (p.Id, i)).ToDictionary(x => x.Id, x => x.i);
         return new ZoneWork(place.Zone.Id, view, pieces.Count)
         {
             Design = place.Design.Id,
             Touching = graph.Touching[place.Zone.Id].ToList(),
-            IsDone = (layer, piece) => done.Contains((layers[layer].Id, pieces[piece].Id)),
+            IsDone = (layer, piece) => graph.IsOver(place.Zone.Id, layers[layer].Id, pieces[piece].Id),
             Together = layer => terms.Kept?.Together(place.Zone.Id, layers[layer].Id).Select(g => (IReadOnlyList<int>)g.Where(index.ContainsKey).Select(p => index[p]).ToList()).ToList() ?? [],
         };
     }

@@ -103,7 +103,7 @@ internal sealed record PlanInputs(IReadOnlyDictionary<string, string> Facts)
 
     /// <summary>Materials of which the plan takes more than there is.</summary>
     private static IEnumerable<string> Short(SetGraph graph) => graph.Plans()
-        .SelectMany(p => p.Layers.SelectMany(l => Core.Estimates.Quantities.ForLayer(l, p.Zone, Math.Max(0, p.Pieces - graph.DoneCount(p.ZoneId, l.Id)))))
+        .SelectMany(p => p.Layers.SelectMany(l => Core.Estimates.Quantities.ForLayer(l, p.Zone, Math.Max(0, p.Pieces - graph.OverCount(p.ZoneId, l.Id)))))
         .GroupBy(n => n.Material.Id).Where(g => g.Sum(n => n.Ml) > graph.StockMl.GetValueOrDefault(g.Key)).Select(g => g.First().Material.Name);
 
     /// <summary>What differs, in the painter's words.</summary>

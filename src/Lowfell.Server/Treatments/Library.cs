@@ -23,7 +23,7 @@ internal sealed class Library(LowfellDb db, IReadOnlyDictionary<Guid, Material> 
     {
         var rows = await db.Treatments.AsNoTracking().Where(t => t.WorkshopId == workshop).OrderBy(t => t.PutAwayAt != null).ThenBy(t => t.Name).ThenBy(t => t.Id).Take(Most).ToListAsync(stop);
         var newest = await Revisions.Newest(db, rows.Select(r => r.Id).ToList(), null, stop);
-        var mixes = await Mixes(newest.Values.SelectMany(t => t.Layers));
+        var mixes = await Revisions.Mixes(db, newest.Values.SelectMany(t => t.Layers), stop);
         var uses = await (
             from z in db.Zones.AsNoTracking()
             join d in db.Designs on z.DesignId equals d.Id
@@ -61,19 +61,13 @@ internal sealed class Library(LowfellDb db, IReadOnlyDictionary<Guid, Material> 
         return layers.Select((l, i) => new Stratum(l.Technique, l.MaterialName, run[i].Average.Colour.ToString())).ToList();
     }
 
-    private async Task<Dictionary<Guid, MixRow>> Mixes(IEnumerable<LayerRow> layers)
-    {
-        var ids = layers.Select(l => l.MixId).OfType<Guid>().Distinct().ToList();
-        return await db.Mixes.AsNoTracking().Where(m => ids.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
-    }
-
     /// <summary>Every revision of a treatment, oldest first, with the notes of its steps.</summary>
     private async Task<List<(TreatmentRevisionRow Revision, Treatment Treatment)>> RevisionsOf(Guid treatment)
     {
         var revisions = await db.TreatmentRevisions.AsNoTracking().Where(r => r.TreatmentId == treatment).OrderBy(r => r.Number).Include(r => r.Layers.OrderBy(l => l.Position)).ToListAsync(stop);
         var rows = await db.Layers.AsNoTracking().Include(l => l.Over).Where(l => l.TreatmentId == treatment).ToListAsync(stop);
         var surfaces = (await db.RevisionSurfaces.AsNoTracking().Where(s => s.TreatmentId == treatment).OrderBy(s => s.Position).ToListAsync(stop)).ToLookup(s => s.Revision, StoredLayer.ToCore);
-        var mixes = await Mixes(rows);
+        var mixes = await Revisions.Mixes(db, rows, stop);
         var steps = rows.ToDictionary(r => r.Id, r => StoredLayer.ToStep(r, materials, mixes));
         return revisions.Select(r => (r, new Treatment(surfaces[r.SurfacesOf].ToList(), r.Layers.Select(l => steps[l.LayerId]).ToList()))).ToList();
     }

@@ -36,7 +36,7 @@ internal static class SurfaceEndpoints
     {
         if ((await Revisions.Newest(db, [id], null, stop)).GetValueOrDefault(id) is not { } row)
             return null;
-        var treatment = StoredLayer.ToCore(row, (await graphs.ShelfOf(db, row.WorkshopId, stop)).Materials, await Mixes(row.Layers, db, stop));
+        var treatment = StoredLayer.ToCore(row, (await graphs.ShelfOf(db, row.WorkshopId, stop)).Materials, await Revisions.Mixes(db, row.Layers, stop));
         var uses = (await (
             from z in db.Zones.AsNoTracking()
             join d in db.Designs on z.DesignId equals d.Id
@@ -64,12 +64,6 @@ internal static class SurfaceEndpoints
         var stack = treatment.Stack(surface);
         var run = StackPrediction.Compute(face, stack);
         return stack.Select((l, i) => ((surface, l.Id), run[i].Field.Colour.ToString()));
-    }
-
-    private static async Task<Dictionary<Guid, MixRow>> Mixes(IEnumerable<LayerRow> layers, LowfellDb db, CancellationToken stop)
-    {
-        var ids = layers.Select(l => l.MixId).OfType<Guid>().Distinct().ToList();
-        return await db.Mixes.AsNoTracking().Where(m => ids.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
     }
 
     /// <summary>The treatment that is to be written, with its newest revision; null where there is none.</summary>
@@ -183,6 +177,7 @@ internal static class SurfaceEndpoints
             return Faults.One("with", $"At most {MostLayers} layers over {MostSurfaces} surfaces in a treatment. Keep these as several.");
         if (await write.Db.LeftOut.AnyAsync(l => ids.Contains(l.TreatmentId) && l.TreatmentId != treatmentId, write.Stop))
             return Problems.Of(StatusCodes.Status409Conflict, "left-out", "Layers of one of these are left out for want of time. Put them back first; nothing was changed.");
+        var before = await Before(ids, newest.Values.SelectMany(t => t.Surfaces).Select(s => s.SurfaceId).ToList(), write, graphs);
         var others = new List<Treatment>();
         foreach (var other in with.Select(w => newest[w!.TreatmentId!.Value]))
         {
@@ -190,12 +185,24 @@ internal static class SurfaceEndpoints
             rows[other.Id].PutAwayAt = write.Now;
         }
 
-        var stored = await Store(row, entry.Version, was => others.Aggregate(was, Cover.Together), write, graphs);
+        var stored = await Store(row, entry.Version, was => others.Aggregate(was, (all, other) => Cover.Together(all, other, before)), write, graphs);
         if (entry.Name is not null)
             rows[treatmentId].Name = entry.Name.Trim();
         write.Says($"Brought {string.Join(", ", with.Select(w => rows[w!.TreatmentId!.Value].Name))} into {row.Name}");
         await write.Save();
         return stored;
+    }
+
+    /// <summary>Lines of some treatments that come before others on any piece that has both: what would soil what stands finished by then.</summary>
+    private static async Task<IReadOnlySet<(Guid, Guid)>> Before(IReadOnlyList<Guid> treatments, IReadOnlyList<Guid> surfaces, Write write, SetGraphs graphs)
+    {
+        var sets = await (from z in write.Db.Zones join d in write.Db.Designs on z.DesignId equals d.Id where treatments.Contains(z.TreatmentId) && z.PutAwayAt == null && d.PutAwayAt == null select d.SetId).Distinct().ToListAsync(write.Stop);
+        var before = new HashSet<(Guid, Guid)>();
+        foreach (var set in sets)
+            if (await graphs.OfSet(write.Db, set, write.Stop) is { } graph)
+                foreach (var design in graph.Designs.Where(d => d.Zones.Exists(z => surfaces.Contains(z.SurfaceId))))
+                    before.UnionWith(graph.OrderOf(design).Lines());
+        return before;
     }
 
     /// <summary>A treatment under surfaces of another's, to which its zones go over.</summary>
@@ -205,6 +212,6 @@ internal static class SurfaceEndpoints
         foreach (var zone in await write.Db.Zones.Where(z => z.TreatmentId == row.Id).ToListAsync(write.Stop))
             (zone.TreatmentId, zone.SurfaceId) = (to, surfaces[zone.SurfaceId]);
         var materials = (await graphs.ShelfOf(write.Db, row.WorkshopId, write.Stop)).Materials;
-        return Cover.Renamed(StoredLayer.ToCore(row, materials, await Mixes(row.Layers, write.Db, write.Stop)), surfaces);
+        return Cover.Renamed(StoredLayer.ToCore(row, materials, await Revisions.Mixes(write.Db, row.Layers, write.Stop)), surfaces);
     }
 }

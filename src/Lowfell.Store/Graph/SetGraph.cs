@@ -6,6 +6,7 @@ using Lowfell.Core.Materials;
 using Lowfell.Core.Mixing;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
+using Lowfell.Core.Precedence;
 using Lowfell.Core.Treatments;
 using Lowfell.Store.Rows;
 
@@ -38,6 +39,7 @@ public sealed class SetGraph
 {
     private readonly ConcurrentDictionary<Guid, Treated> treated = new();
     private readonly ConcurrentDictionary<Guid, StackContext> contexts = new(), bare = new();
+    private readonly ConcurrentDictionary<Guid, IReadOnlyList<PieceZone>> pieces = new();
     private readonly Dictionary<Guid, Place> places;
     private readonly Lazy<Dictionary<string, Recipe>> recipes;
     private readonly ConcurrentDictionary<(Guid Design, string Question, bool OfShelf), object> answers = new();
@@ -50,7 +52,7 @@ public sealed class SetGraph
         (Plan, this.shelf, StockMl, this.progress) = (plan, shelf, stockMl, progress);
         Places = plan.Designs.SelectMany(d => d.Zones.Select(z => new Place(this, d, z))).ToList();
         places = Places.ToDictionary(p => p.Zone.Id);
-        done = new(Done);
+        over = new(Over);
         recipes = new(() => Treatments.Keys.SelectMany(t => TreatmentOf(t).Steps).Select(s => Recipe.Of(s.Layer)).OfType<Recipe>().DistinctBy(r => r.Key).ToDictionary(r => r.Key));
         if (before is not null)
             TakeOver(before);
@@ -125,17 +127,33 @@ public sealed class SetGraph
     public IEnumerable<ZonePlan> Plans(Guid? draftOf = null, IReadOnlyList<Layer>? draft = null) =>
         Places.Select(p => new ZonePlan(p.Zone.Id, p.Context.Zone, p.Zone.SurfaceId == draftOf ? draft! : p.Layers, PieceCount(p.Design), (double)Set.ReserveMl));
 
-    /// <summary>Pieces that have a layer of a zone.</summary>
-    public int DoneCount(Guid zone, Guid line) => done.Value.GetValueOrDefault((zone, line));
+    /// <summary>Pieces on which a layer of a zone is over.</summary>
+    public int OverCount(Guid zone, Guid line) => over.Value.GetValueOrDefault((zone, line))?.Count ?? 0;
 
-    /// <summary>Pieces by zone and line that have it, those put away left out.</summary>
-    private readonly Lazy<Dictionary<(Guid Zone, Guid Line), int>> done;
+    /// <summary>
+    /// Whether a layer is over on a piece: it lies there, or one above it does. What was leapt is not reached over; what becomes of it is asked
+    /// where cores are looked at.
+    /// </summary>
+    public bool IsOver(Guid zone, Guid line, Guid piece) => over.Value.GetValueOrDefault((zone, line))?.Contains(piece) == true;
 
-    private Dictionary<(Guid Zone, Guid Line), int> Done()
+    /// <summary>Pieces by zone and line on which it is over, those put away left out.</summary>
+    private readonly Lazy<Dictionary<(Guid Zone, Guid Line), HashSet<Guid>>> over;
+
+    private Dictionary<(Guid Zone, Guid Line), HashSet<Guid>> Over()
     {
-        var here = Designs.SelectMany(d => d.Pieces).Select(p => p.Id).ToHashSet();
-        return Given.SelectMany(z => z.Select(g => (Zone: z.Key, Given: g))).GroupBy(g => (g.Zone, g.Given.LineId))
-            .ToDictionary(g => g.Key, g => g.SelectMany(x => x.Given.Pieces).Distinct().Count(here.Contains));
+        var all = new Dictionary<(Guid, Guid), HashSet<Guid>>();
+        foreach (var place in Places.Where(p => Given.Contains(p.Zone.Id)))
+        {
+            var (here, done) = (place.Design.Pieces.Select(p => p.Id).ToHashSet(), Given[place.Zone.Id].ToLookup(g => g.LineId, g => g.Pieces));
+            var above = new HashSet<Guid>();
+            foreach (var layer in place.Layers.Reverse())
+            {
+                above.UnionWith(done[layer.Id].SelectMany(p => p).Where(here.Contains));
+                all[(place.Zone.Id, layer.Id)] = [.. above];
+            }
+        }
+
+        return all;
     }
 
     /// <summary>The recipe with a key, of any layer of the set; null when no layer has it.</summary>
@@ -151,8 +169,33 @@ public sealed class SetGraph
     /// <summary>What rules may look at around a zone's stack; the same object at every call.</summary>
     public StackContext Context(ZoneRow row, DesignRow design) => contexts.GetOrAdd(row.Id, _ => Bare(row, design) with
     {
-        Neighbours = design.Zones.Where(z => Touching[row.Id].Contains(z.Id)).Select(z => Neighbour(row, z, design)).ToList(),
+        Neighbours = design.Zones.Where(z => Touching[row.Id].Contains(z.Id)).Select(z => Neighbour(z, design)).ToList(),
+        Piece = new PieceAround(InPiece(design), design.Zones.IndexOf(row)),
     });
+
+    /// <summary>The order of the layers of a design's pieces.</summary>
+    public PieceOrder OrderOf(DesignRow design) => PieceOrder.Of(InPiece(design), Math.Max(1, PieceCount(design)), StoredPace.Read(Workshop.Paces));
+
+    /// <summary>The zones of a design as the order of the whole piece looks at them; they hold on to nothing of this graph.</summary>
+    private IReadOnlyList<PieceZone> InPiece(DesignRow design) => pieces.GetOrAdd(design.Id, _ =>
+    {
+        var all = PiecesOf(design).Select(p => p.Id).ToList();
+        return design.Zones.Select(z =>
+        {
+            var done = Given[z.Id].SelectMany(g => g.Pieces.Select(p => (g.LineId, p))).ToHashSet();
+            return new PieceZone(z.Id, Bare(z, design).Zone, z.TreatmentId, z.SurfaceId, Layers(z))
+            {
+                Steps = Steps(z),
+                Touching = Touching[z.Id].ToHashSet(),
+                IsDone = (line, piece) => done.Contains((line, all[piece])),
+                DoneOf = all.Count,
+            };
+        }).ToList();
+    });
+
+    /// <summary>The step of every line of a zone, with its place in the treatment.</summary>
+    private Dictionary<Guid, (Guid Step, int At)> Steps(ZoneRow zone) => TreatmentOf(zone.TreatmentId).Steps
+        .Select((s, at) => (Lay: s.On(zone.SurfaceId), s.Id, at)).Where(s => s.Lay is not null).ToDictionary(s => s.Lay!.Line, s => (s.Id, s.at));
 
     /// <summary>A zone's context under other house rules than the workshop's.</summary>
     public StackContext Context(ZoneRow row, DesignRow design, HouseRules rules) => Context(row, design) with { HouseRules = rules };
@@ -201,12 +244,12 @@ public sealed class SetGraph
         LooksForGates = design.Zones[0].Id == row.Id && !design.Zones.Any(z => Has(z, Technique.TrimAndTouchUp)),
     });
 
-    private Neighbour Neighbour(ZoneRow row, ZoneRow other, DesignRow design)
+    private Neighbour Neighbour(ZoneRow other, DesignRow design)
     {
         var (context, theirs) = (Bare(other, design), Layers(other));
 
         // Holds on to these two alone and not to this graph: later graphs take it over.
-        return new Neighbour(other.Name, context.Zone, theirs, new Lazy<Seen>(() => Finished(context, theirs)), FinishedFirst: other.Position < row.Position);
+        return new Neighbour(other.Name, context.Zone, theirs, new Lazy<Seen>(() => Finished(context, theirs)));
     }
 
     private static Seen Finished(StackContext context, IReadOnlyList<Layer> layers)

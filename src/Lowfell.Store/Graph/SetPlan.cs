@@ -52,8 +52,7 @@ public sealed class SetPlan
             where ids.Contains(z.TreatmentId) && s.Id != setId && z.PutAwayAt == null && d.PutAwayAt == null && s.PutAwayAt == null
             orderby s.Rank, d.Position, z.Position
             select new { z.SurfaceId, Name = $"{d.Name}, {z.Name} ({s.Name})" }).ToListAsync(stop);
-        var mixIds = treatments.Values.SelectMany(t => t.Layers).Where(l => l.MixId != null).Select(l => l.MixId!.Value).Distinct().ToList();
-        var mixes = await db.Mixes.AsNoTracking().Where(m => mixIds.Contains(m.Id)).Include(m => m.Components.OrderBy(c => c.Position)).ToDictionaryAsync(m => m.Id, stop);
+        var mixes = await Revisions.Mixes(db, treatments.Values.SelectMany(t => t.Layers), stop);
         var zones = designs.SelectMany(d => d.Zones).Select(z => z.Id).ToList();
         var touches = await db.ZoneTouches.AsNoTracking().Where(t => zones.Contains(t.FirstZoneId)).ToListAsync(stop);
         var accepted = await db.AcceptedFindings.AsNoTracking().Where(a => zones.Contains(a.ZoneId) && a.TakenBackAt == null).ToListAsync(stop);

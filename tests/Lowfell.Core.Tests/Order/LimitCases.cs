@@ -204,7 +204,7 @@ internal static class LimitCases
     {
         Layer[] theirs = [prime, ground with { Id = Guid.NewGuid() }, matt with { Id = Guid.NewGuid() }];
         var context = Context();
-        return On(context with { Set = context.Set with { TableMetres = metres }, Neighbours = [new Neighbour("Coping", context.Zone, theirs, new Lazy<Seen>(() => StackPrediction.Compute(context.Zone, theirs)[^1].Average), FinishedFirst: true)] }, prime, Mixed(ground, Brown, White, 0.03), matt);
+        return On(Beside(context with { Set = context.Set with { TableMetres = metres } }, theirs), prime, Mixed(ground, Brown, White, 0.03), matt);
     }
 
     private static IEnumerable<LimitCase> Waits()

@@ -41,12 +41,8 @@ public class RemedyProperties
         (stack, beside, zone, rules, flags, humidity) =>
         {
             var measures = Zone(zone.Item1, zone.Item3, zone.Item2) with { Handling = zone.Item4, CutEdge = flags[0], BeforeAssembly = flags[1], AtRim = flags[2] };
-            return (stack, Context(measures, rules, new Climate(18, humidity)) with
-            {
-                Shelf = flags[3] ? FullShelf : Shelf,
-                Pieces = flags[4] ? 8 : 1,
-                Neighbours = beside.Length == 0 ? [] : [new Neighbour("Coping", measures, beside, new Lazy<Seen>(() => StackPrediction.Compute(measures, beside)[^1].Average), flags[0])],
-            });
+            var context = Context(measures, rules, new Climate(18, humidity)) with { Shelf = flags[3] ? FullShelf : Shelf, Pieces = flags[4] ? 8 : 1 };
+            return (stack, beside.Length == 0 ? context : Beside(context, flags[0], beside));
         });
 
     [Fact]

@@ -54,11 +54,6 @@ internal static class RuleExamples
 
     private static Layer Again(Layer layer) => layer with { Id = Guid.NewGuid() };
 
-    private static StackContext Beside(StackContext context, params Layer[] layers) => context with
-    {
-        Neighbours = [new Neighbour("Coping", context.Zone, layers, new Lazy<Seen>(() => StackPrediction.Compute(context.Zone, layers)[^1].Average), FinishedFirst: true)],
-    };
-
     private static PotUse Pot(Layer layer, string label, params Material[] paint) => new(layer.Id, label, paint.Select(m => new MixPart(m, Parts.One)).ToList(), null, [label + "1"]);
 
     public static IEnumerable<RuleExample> All()
@@ -67,6 +62,7 @@ internal static class RuleExamples
         var handled = At(Zone() with { Handling = Handling.HardPlay });
         var shut = At(Zone() with { BeforeAssembly = true });
         var airbrushed = Lay(Technique.BaseCoat, Brown, 3) with { Tool = Tool.Airbrush };
+        var brushed = Lay(Technique.Prime, WaterPrimer) with { Tool = Tool.Brush };
         var fresh = Lay(Technique.Render, Filler, strength: 1.5);
         var light = Lay(Technique.DirectionalLight, White, 2);
         var red = Lay(Technique.BaseCoat, Red, 3);
@@ -129,7 +125,7 @@ internal static class RuleExamples
         yield return new("same-tone-neighbours", Beside(At(), prime, ground, matt), [prime, Again(ground), Again(matt)], [prime, pale, Again(matt)]);
         yield return new("cut-in-cost", At(Zone(areaCm2: 60)) with { Pieces = 10 }, [prime, ground, Lay(Technique.BaseCoat, Dark, region: Region.Recess)], [prime, Lay(Technique.BaseCoat, Dark), Lay(Technique.Overbrush, Brown)]);
         yield return new("out-of-reach", shut, [prime, Lay(Technique.Assemble, Instant), ground], [prime, ground, Lay(Technique.Assemble, Instant)]);
-        yield return new("overspray", Beside(At(), prime, pale), [prime, airbrushed], [prime, Lay(Technique.Mask), airbrushed, Lay(Technique.Unmask)]);
+        yield return new("overspray", Beside(At(), prime, pale), [brushed, airbrushed], [brushed, Lay(Technique.Mask), airbrushed, Lay(Technique.Unmask)]);
         yield return new("chip-window", At(), [prime, ground, Lay(Technique.ChippingFluid, Fluid), satin, pale], [prime, ground, Lay(Technique.ChippingFluid, Fluid), pale, satin]);
         yield return new("chip-window", At(), [prime, ground, Lay(Technique.ChippingFluid, Fluid), Lay(Technique.BaseCoat, White, wait: 600), matt], [prime, ground, Lay(Technique.ChippingFluid, Fluid), Lay(Technique.BaseCoat, White, wait: 60), matt]);
         yield return new("chip-window", At(), [prime, ground, Lay(Technique.ChippingFluid, Fluid), Lay(Technique.BaseCoat, Lacquer)], [prime, ground, Lay(Technique.ChippingFluid, Fluid), pale]);

@@ -20,8 +20,7 @@ public class WordedFigureTests
     {
         var context = Context(Zone(areaCm2: 400)) with { Shelf = FullShelf, Pieces = 20 };
         Layer[] theirs = [prime, pale];
-        var beside = context with { Neighbours = [new Neighbour("Coping", context.Zone, theirs, new Lazy<Seen>(() => StackPrediction.Compute(context.Zone, theirs)[^1].Average), FinishedFirst: true)] };
-        var why = Assert.Single(Check(beside, prime, Lay(Technique.BaseCoat, Brown, 3) with { Tool = Tool.Airbrush }), f => f.Rule == "overspray").Why;
+        var why = Assert.Single(Check(Beside(context, theirs), prime with { Tool = Tool.Brush }, Lay(Technique.BaseCoat, Brown, 3) with { Tool = Tool.Airbrush }), f => f.Rule == "overspray").Why;
         string Repair(double mm)
         {
             var strip = context.Zone with { AreaCm2 = context.Zone.EdgeMm / 2 * mm / 100, EdgeMm = context.Zone.EdgeMm / 2, JointMm = 0 };
@@ -70,7 +69,7 @@ public class WordedFigureTests
         Layer[] stack = [prime, Lay(Technique.BaseCoat, Brown, 2), matt], theirs = [.. stack.Select(l => l with { Id = Guid.NewGuid() })];
         var washes = new[] { "#6a4a34", "#000000", "#5a4030", "#402010", "#705038" }.Select((colour, n) => Make($"Wash {n}", MaterialKind.Wash, Carrier.WaterAcrylic, colour)).ToList();
         var context = Context() with { Shelf = washes };
-        context = context with { Neighbours = [new Neighbour("Coping", context.Zone, theirs, new Lazy<Seen>(() => StackPrediction.Compute(context.Zone, theirs)[^1].Average), FinishedFirst: true)] };
+        context = Beside(context, theirs);
         var remark = OrderCheck.Rules.Single(r => r.Facts.Id == "same-tone-neighbours").Check(new StackView(context, stack)).Single();
         Assert.Equal(["shift-wash-1", "shift-wash-3"], remark.Remedies.Select(r => r.Id));
     }

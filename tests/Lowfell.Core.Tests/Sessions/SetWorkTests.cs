@@ -5,6 +5,7 @@ using Lowfell.Core.Layers;
 using Lowfell.Core.Mixing;
 using Lowfell.Core.Order;
 using Lowfell.Core.Sessions;
+using Lowfell.Core.Tests.Precedence;
 
 namespace Lowfell.Core.Tests.Sessions;
 
@@ -66,6 +67,25 @@ public sealed class SetWorkTests
             Assert.True(Of(outside, 1).Start >= Of(inside, 1).End + touch);
         }
     }
+
+    /// <summary>What the order of the piece says holds to the minute in any timetable, for every piece.</summary>
+    [Fact]
+    public void No_timetable_turns_round_what_the_order_of_a_piece_keeps() => RandomPieces.All.Sample(zones =>
+    {
+        var design = Guid.CreateVersion7();
+        var taken = zones.Select((z, here) => new ZoneWork(z.Id, new StackView(RandomPieces.Around(zones, here), z.Layers), 2) { Design = design, Touching = z.Touching.ToList() }).ToList();
+        var work = SetWork.Of(taken, new(130, AtOnce: 1));
+        if (Scheduler.Make(Timed(work) with { Hours = WorkSamples.Evenings(60) }, new(4, null)).Timetable is not { } table)
+            return;
+        var at = work.Batches.Select((b, i) => (b, i)).Where(x => !x.b.Beforehand).ToDictionary(x => (x.b.Zone, x.b.Layer, x.b.Pieces[0]), x => table.Placements[x.i]);
+        var order = taken[0].View.Piece!;
+        foreach (var edge in order.Kept)
+            for (var piece = 0; piece < 2; piece++)
+            {
+                Placement Of(int step, int on) => at[(zones[on].Id, order.LayerOf(step, on), piece)];
+                Assert.True(Of(edge.First, edge.FirstOn).End <= Of(edge.Second, edge.SecondOn).Start, $"{edge}");
+            }
+    }, iter: 60);
 
     [Fact]
     public void A_warmer_room_and_a_thinner_crackle_never_end_later()

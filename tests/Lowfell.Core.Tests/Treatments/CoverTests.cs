@@ -48,8 +48,16 @@ public sealed class CoverTests
             if (going.Count == 0 || was.Surfaces.All(s => going.Contains(s.On ?? s.Id)))
                 continue;
             var (stays, parts) = Cover.Part(was, going);
-            var again = Cover.Together(stays, parts);
+            var again = Cover.Together(stays, parts, new HashSet<(Guid, Guid)>());
             Assert.Equal(again.Steps.Count, again.Steps.Select(s => s.Id).Distinct().Count());
+
+            // Told what comes before what, it is the order it was.
+            var at = was.Steps.SelectMany((s, i) => s.Over.Select(l => (Key: (l.Surface, l.Line), i))).ToDictionary(x => x.Key, x => x.i);
+            var before = (from a in at from b in at where a.Value < b.Value && going.Contains(Root(a.Key.Surface)) != going.Contains(Root(b.Key.Surface)) select (a.Key.Line, b.Key.Line)).ToHashSet();
+            Guid Root(Guid surface) => was.Surfaces.First(s => s.Id == surface).On ?? surface;
+            var placed = Cover.Together(stays, parts, before).Steps.Select(s => at[(s.Over[0].Surface, s.Over[0].Line)]).ToList();
+            if (before.All(b => !before.Contains((b.Item2, b.Item1))))
+                Assert.Equal(placed.Order(), placed);
             foreach (var surface in was.Surfaces.Select(s => s.Id))
             {
                 var words = RandomTreatments.Words(was.Stack(surface));
@@ -86,7 +94,7 @@ public sealed class CoverTests
         Assert.Throws<ArgumentException>(() => Cover.Of(was, Guid.NewGuid(), new HashSet<Guid> { was.Surfaces[0].Id }));
         Assert.Throws<ArgumentException>(() => Cover.Part(was, new HashSet<Guid>()));
         Assert.Throws<ArgumentException>(() => Cover.Part(was, was.Surfaces.Select(s => s.Id).ToHashSet()));
-        Assert.Throws<ArgumentException>(() => Cover.Together(was, was));
+        Assert.Throws<ArgumentException>(() => Cover.Together(was, was, new HashSet<(Guid, Guid)>()));
     }
 
     [Theory]

@@ -14,6 +14,10 @@ public static class Mutants
     private static readonly string[]?[] noted = new string[]?[10_000];
     private static volatile string[] running = [];
 
+    /// <summary>What was come by while no test ran: servers that a class of tests begins with. All its tests come by it.</summary>
+    private static ConcurrentDictionary<int, byte> between = [], begun = [];
+    private static string lastClass = "";
+
     static Mutants()
     {
         if (trace is not null)
@@ -23,7 +27,9 @@ public static class Mutants
     /// <summary>Whether a fault is on. While tests are traced, it is noted for each that runs: a server's thread does not know for whom it works.</summary>
     public static bool On(int number)
     {
-        if (trace is not null && running is var now && !ReferenceEquals(noted[number], now))
+        if (trace is not null && running is { Length: 0 })
+            between.TryAdd(number, 0);
+        else if (trace is not null && running is var now && !ReferenceEquals(noted[number], now))
         {
             foreach (var test in now)
                 seen.TryAdd((number, test), 0);
@@ -36,7 +42,15 @@ public static class Mutants
     public static void Begin(string test)
     {
         lock (hold)
+        {
             running = [.. running, test];
+            if (trace is null)
+                return;
+            if (test[..test.LastIndexOf('.')] is var its && its != lastClass)
+                (lastClass, begun, between) = (its, between, []);
+            foreach (var number in begun.Keys)
+                seen.TryAdd((number, test), 0);
+        }
     }
 
     public static void End(string test)

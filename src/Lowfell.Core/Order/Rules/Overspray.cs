@@ -1,5 +1,5 @@
-using Lowfell.Core.Estimates;
 using Lowfell.Core.Layers;
+using Lowfell.Core.Precedence;
 using Lowfell.Core.Words;
 
 namespace Lowfell.Core.Order.Rules;
@@ -8,35 +8,40 @@ namespace Lowfell.Core.Order.Rules;
 internal sealed class Overspray : LayerRule
 {
     public override RuleFacts Facts { get; } = new("overspray",
-        "Sprayed colour next to a finished zone with no mask: minutes to repair against minutes to mask, over all pieces.",
-        "A neighbour that was finished has to be repaired along the whole limit.",
+        "Sprayed within reach of what stands finished on the piece by then, with no mask: minutes to repair against minutes to mask, over all pieces.",
+        "What was finished has to be repaired along the whole limit.",
         "Mask it; brush it on.");
-
-    /// <summary>Spray drifts about this far past an edge, mm.</summary>
-    private const double DriftMm = 8;
 
     protected override Finding? At(StackView view, int i)
     {
-        var context = view.Context;
         var layer = view.Layers[i];
-        if (!view.IsSprayed(i) || layer.Technique is Technique.Prime or Technique.Varnish || context.Zone.BeforeAssembly || Masked(view, i)
-            || context.Neighbours.FirstOrDefault(n => n.FinishedFirst && !n.Zone.BeforeAssembly && n.Layers.Count > 0) is not { } neighbour)
+        if (!view.IsSprayed(i) || Reach.IsMasked(view.Layers, i) || view.Piece is not { } order)
             return null;
-        var edgeMm = Math.Min(context.Zone.EdgeMm, neighbour.Zone.EdgeMm) / 2;
-        var strip = neighbour.Zone with { AreaCm2 = edgeMm * DriftMm / 100, EdgeMm = edgeMm, JointMm = 0 };
-        var repair = neighbour.Layers.Where(l => l.Paint.Count > 0).Sum(l => HandsOn.Batch(l, strip, context.Pieces, context.Pace));
-        var masking = new[] { Technique.Mask, Technique.Unmask }.Sum(t => HandsOn.Batch(new Layer { Technique = t }, context.Zone with { EdgeMm = edgeMm }, context.Pieces, context.Pace));
-        return new Finding(Facts.Id, Severity.Caution, [i], "Overspray on a finished neighbour",
-            $"{view.Says(i)}, is sprayed beside {neighbour.Name}, which is finished by then. Repairing the strip costs about {Duration.Words(repair)} over the pieces, masking it about {Duration.Words(masking)} (estimates).",
+        var (here, step) = (view.Context.Piece!.Here, order.StepOf(view.Context.Piece.Here, i));
+        var late = order.Dropped.Where(IsMine).ToList();
+        var soiled = late.Concat(order.Kept.Where(e => IsMine(e) && order.TurnedOn(e) > 0)).ToList();
+        if (soiled.Count == 0)
+            return null;
+        var beside = string.Join(" and ", soiled.Select(e => order.Zones[e.SecondOn].Zone.Name).Distinct());
+        double repair = soiled.Sum(e => order.PriceOf(e).RepairMinutes), masking = soiled.Sum(e => order.PriceOf(e).MaskMinutes ?? 0);
+        return new Finding(Facts.Id, Severity.Caution, [i], "Overspray on what is finished",
+            $"{view.Says(i)}, is sprayed beside {beside}, {Finished(order, late, soiled)}. Repairing the strip costs about {Duration.Words(repair)} over the pieces, masking it about {Duration.Words(masking)} (estimates).",
             [
                 new Remedy("mask", "Mask it, unmask after", [new StackEdit.Insert(i, new Layer { Technique = Technique.Mask }), new StackEdit.Insert(i + 2, new Layer { Technique = Technique.Unmask })]),
                 new Remedy("brush", "Brush it on", [new StackEdit.Replace(i, layer with { Tool = Tool.Brush })]),
             ]);
+
+        bool IsMine(Before edge) => edge.Why == Why.Spray && edge.First == step && edge.FirstOn == here;
     }
 
-    private static bool Masked(StackView view, int i)
+    private static string Finished(PieceOrder order, List<Before> late, List<Before> soiled)
     {
-        var mask = view.NextBelow(i, j => view.Layers[j].Technique is Technique.Mask or Technique.Unmask);
-        return mask >= 0 && view.Layers[mask].Technique == Technique.Mask;
+        if (late.Count == 0)
+            return $"which stands finished already on {(soiled.Max(order.TurnedOn) is > 1 and var pieces ? $"{pieces} pieces" : "a piece")}";
+
+        // Each ends with a spray that the other must not get: one of the two has to be first.
+        return late.TrueForAll(e => order.Kept.Any(k => k.Why == Why.Spray && k.First == e.Second && order.Steps[e.First].On.Any(o => o.Zone == k.SecondOn)))
+            ? "which is finished by then, since its own last layer is sprayed too and mending that would cost more"
+            : "which is finished by then";
     }
 }

@@ -1,4 +1,6 @@
 using Lowfell.Core.Layers;
+using Lowfell.Core.Precedence;
+using Lowfell.Core.Words;
 
 namespace Lowfell.Core.Order.Rules;
 
@@ -18,11 +20,22 @@ internal sealed class PigmentSealed : LayerRule
         var varnish = view.NextAbove(i, j => view.IsVarnish(j) || Floods(view, i, j));
         if (varnish >= 0)
             return Washed(view, i, varnish);
+        if (view.SoiledBy(i, Why.Loose).FirstOrDefault() is { } wet)
+            return Beside(view, i, wet);
         var zone = view.Context.Zone;
         if (view.Context.HouseRules.Pigments != PigmentSchool.FixWhenHandled || zone.Handling == Handling.Display)
             return null;
         return new Finding(Facts.Id, zone.Handling == Handling.HardPlay ? Severity.Caution : Severity.Hint, [i], "Loose pigment on a handled piece",
             $"{view.Layers[i].MaterialName} is left loose on a piece that is {(zone.Handling == Handling.HardPlay ? "played hard" : "handled")}. Your house rule is to fix pigments then; some of the chalkiness goes.",
+            PowderWork.Fix(view, i));
+    }
+
+    /// <summary>What is wet or rubs on another zone is planned after the powder here.</summary>
+    private Finding Beside(StackView view, int i, Before wet)
+    {
+        var (zone, layer) = (view.Piece!.Zones[wet.FirstOn], view.Piece.LayerOf(wet.First, wet.FirstOn));
+        return new Finding(Facts.Id, Severity.Hint, [i], "Powder beside wet work",
+            $"{view.Layers[i].MaterialName} lies loose by the time {zone.Layers[layer].MaterialName} goes on {zone.Zone.Name} beside it: along the limit it is washed or wiped off. Laying that anew takes about {Duration.Words(view.Piece.PriceOf(wet).RepairMinutes)} over the pieces (an estimate).",
             PowderWork.Fix(view, i));
     }
 

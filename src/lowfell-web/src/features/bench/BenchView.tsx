@@ -109,6 +109,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
   const on = (pieces: Piece[]) => ({
     zoneId: task!.zoneId,
     layerId: task!.layerId,
+    seenId: task!.seenId,
     pieceIds: pieces.map((p) => p.id),
   });
   const give = (pieces: Piece[], note: string, minutes?: number) =>

@@ -53,6 +53,7 @@ export function NoteDialog(props: {
           .map((w) => ({
             zoneId: w.zoneId,
             layerId: w.layerId,
+            seenId: undefined,
             what: `${w.technique}, ${w.zone}`,
             pieces: props.wet
               .filter((x) => x.eventId === w.eventId)
@@ -62,6 +63,7 @@ export function NoteDialog(props: {
   const here = task && {
     zoneId: task.zoneId,
     layerId: task.layerId,
+    seenId: task.seenId,
     what: `${task.technique}, ${task.zone}`,
     pieces: task.pieces,
   };
@@ -86,7 +88,12 @@ export function NoteDialog(props: {
         note: note.trim(),
         ...(kind === "mishap" && savedBy.trim() ? { savedBy: savedBy.trim() } : {}),
         ...(at && pieces.length > 0
-          ? { zoneId: at.zoneId, layerId: at.layerId, pieceIds: pieces.map((p) => p.id) }
+          ? {
+              zoneId: at.zoneId,
+              layerId: at.layerId,
+              ...(at.seenId ? { seenId: at.seenId } : {}),
+              pieceIds: pieces.map((p) => p.id),
+            }
           : {}),
       },
       `${title}: ${at ? labelsOf(pieces.map((p) => p.label)) : "noted"}.`,

@@ -40,8 +40,8 @@ export function Amounts(props: {
         heads={[
           { text: capital(layer.technique) },
           { text: "here", figures: true },
-          { text: "set, to do", figures: true, className: "max-xl:whitespace-normal" },
-          { text: "in stock", figures: true, className: "max-xl:whitespace-normal" },
+          { text: "set, to do", figures: true, className: "whitespace-normal" },
+          { text: "in stock", figures: true, className: "whitespace-normal" },
         ]}
       >
         {needs.map((n) => {

@@ -5,6 +5,7 @@ import { Slide } from "../../kit/Slide";
 import { heaviness } from "../../shared/words";
 import { NumberBox } from "./NumberBox";
 import { Optional } from "./Optional";
+import { GoesOver } from "./GoesOver";
 import { LayerParticulars } from "./LayerParticulars";
 import { LayerRecipes } from "./LayerRecipes";
 import { MaterialChoice } from "./MaterialChoice";
@@ -99,6 +100,9 @@ export function LayerEditor(props: ColumnProps & { layer: Layer }) {
       />
       {whole && (
         <>
+          {props.sheet.surfaces.length > 1 && (
+            <GoesOver layer={layer} sheet={props.sheet} info={info} onOver={props.onOver} />
+          )}
           <div className="col-span-1 lg:col-span-2">
             {/* The first choice and the choice there is are one field: it must not change under the hands that type. */}
             {choices.map((p, i) => (

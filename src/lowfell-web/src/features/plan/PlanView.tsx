@@ -81,7 +81,7 @@ export function Component() {
       <DesignList overview={overview.data} zoneId={zoneId} />
       {there && sheet.data && materials.data && techniques.data ? (
         <ZoneBench
-          key={`${sheet.data.treatmentId} ${measuresOf(sheet.data.zone)}`}
+          key={`${sheet.data.surfaceId} ${measuresOf(sheet.data.zone)}`}
           tab={tab}
           onTab={setTab}
           sheet={sheet.data}

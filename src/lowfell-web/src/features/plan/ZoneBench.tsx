@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { Schema } from "../../api/client";
+import { api, type Schema } from "../../api/client";
 import { Alert } from "../../kit/Alert";
 import { Button } from "../../kit/Button";
 import { Later } from "../../kit/Later";
@@ -8,6 +8,7 @@ import { inAddress, putInAddress } from "../../kit/address";
 import { useCommands } from "../../kit/keys";
 import { useSay } from "../../kit/Toast";
 import { useTypingOver } from "../../kit/useTypingOver";
+import { useChange } from "../../shared/useChange";
 import { ConflictDialog } from "./ConflictDialog";
 import { HeldStrip } from "./HeldStrip";
 import { Leaders } from "./Leaders";
@@ -43,7 +44,8 @@ type Props = {
 export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }: Props) {
   const stack = useStack(sheet, overview.workshopId);
   const { layers, reading } = stack;
-  const { edit, question } = useShared(sheet, stack);
+  const { edit, question, said: whom } = useShared(sheet, stack);
+  const [change] = useChange(overview.workshopId);
   const asksNow = useTypingOver(!!stack.conflict);
   const said = useCalm(useMemo(() => ({ layers, reading }), [layers, reading]));
   const say = useSay();
@@ -150,6 +152,17 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
         `${id}.${Object.keys(change).join()}`,
         true,
       ),
+    /** Lays a layer over other surfaces of the treatment; what waits to be stored goes first. */
+    over: async (stepId: string, over: string[], words: string) => {
+      await stack.settled();
+      await change(words, (headers) =>
+        api.PUT("/api/treatments/{treatmentId}/steps/{stepId}/over", {
+          headers,
+          params: { path: { treatmentId: sheet.treatmentId, stepId } },
+          body: { version: stack.version(), over },
+        }),
+      );
+    },
     order: () =>
       setNewestOnTop((v) => {
         localStorage.setItem("lowfell.order", v ? "first" : "newest");
@@ -173,6 +186,8 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
       onDuplicate: (id: string) => latest.current.act.duplicate(id),
       onPreview: (draft: Layer[]) => void latest.current.preview(draft),
       onReorder: (next: Layer[]) => latest.current.edit(next),
+      onOver: (step: string, over: string[], words: string) =>
+        void latest.current.act.over(step, over, words),
       focusRow: (id: string | null) => latest.current.focusRow(id),
       onReread: () => void latest.current.preview(latest.current.now()),
       now: () => latest.current.now(),
@@ -275,6 +290,7 @@ export function ZoneBench({ tab, onTab, sheet, overview, materials, techniques }
           </span>
         </div>
         <TreatmentLine sheet={sheet} workshopId={overview.workshopId} onSettled={stack.settled} />
+        {whom}
         <LeftOut sheet={sheet} workshopId={overview.workshopId} onSettled={stack.settled} />
         {stack.fault && (
           <Alert title="Not stored." className="mt-1">

@@ -25,5 +25,6 @@ export type ColumnProps = {
   onDuplicate: (id: string) => void;
   onPreview: (draft: Layer[]) => void;
   onReorder: (layers: Layer[]) => void;
+  onOver: (stepId: string, surfaces: string[], words: string) => void;
   focusRow: (id: string | null) => void;
 };

@@ -53,7 +53,7 @@ const layer = (id: string, coats = 1) => ({ id, coats, note: "" }) as unknown as
 const [a, b] = [layer("a"), layer("b")];
 let treatment = 0;
 const sheet = (revision: number, layers: Layer[], id = treatment) =>
-  ({ version: revision * 10, revision, layers, treatmentId: `t${id}`, zone: { id: `z${id}` } }) as never;
+  ({ version: revision * 10, revision, layers, surfaceId: `t${id}`, zone: { id: `z${id}` } }) as never;
 const settle = () => vi.advanceTimersByTimeAsync(0);
 const coats = (layers: readonly Layer[]) => layers.map((l) => `${l.id}${l.coats}`).join(" ");
 

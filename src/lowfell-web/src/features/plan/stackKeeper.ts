@@ -14,6 +14,7 @@ import {
   type Stored,
 } from "./stackState";
 import { same, type Layer } from "./stack";
+import type { Scope } from "./whom";
 
 type Sheet = Schema["ZoneSheet"];
 
@@ -74,18 +75,19 @@ export class StackKeeper {
     this.keep();
   }
 
-  /** It was said: what waits goes, or is dropped. */
-  release(drop = false) {
+  /** It was said: what waits goes, for whom it was said, or is dropped. */
+  release(drop = false, scope?: Scope) {
     if (!this.held) return;
     this.held = false;
+    if (scope) this.dispatch({ do: "for", scope });
     if (drop) this.dispatch({ do: "edit", layers: this.state.stored.layers, step: crypto.randomUUID() });
     this.keep();
     for (const call of this.watchers) call();
     this.flush();
   }
 
-  edit(layers: Layer[], together: string | null = null) {
-    this.dispatch({ do: "edit", layers, together, step: crypto.randomUUID() });
+  edit(layers: Layer[], together: string | null = null, scope?: Scope) {
+    this.dispatch({ do: "edit", layers, together, for: scope, step: crypto.randomUUID() });
   }
 
   /** Resolves once nothing is on its way any more: all is stored, or the painter is asked. */
@@ -128,7 +130,12 @@ export class StackKeeper {
           api.PUT("/api/plan/zones/{zoneId}/stack", {
             params: { path: { zoneId: this.zoneId } },
             headers: { ...headers, "Lowfell-Step": sending.step },
-            body: { version: sending.version, revision: sending.revision, layers: sending.layers },
+            body: {
+              version: sending.version,
+              revision: sending.revision,
+              layers: sending.layers,
+              for: sending.for ?? null,
+            },
           }),
         sending.key,
       );
@@ -176,12 +183,15 @@ const only = ({ version, revision, layers }: Stored): Stored => ({ version, revi
 
 const keepers = new Map<string, StackKeeper>();
 
-/** The keeper of a treatment's stack; made from a sheet when there is none yet, else given the sheet to take in. */
+/**
+ * The keeper of the stack of a surface, which zones that take the same one share; made from a sheet when there is none yet, else given the
+ * sheet to take in.
+ */
 export function keeperOf(sheet: Sheet): StackKeeper {
-  const name = `${KIND} ${sheet.treatmentId}`;
+  const name = `${KIND} ${sheet.surfaceId}`;
   let keeper = keepers.get(name);
   if (!keeper) keepers.set(name, (keeper = new StackKeeper(name, sheet.zone.id, begin(sheet))));
-  // A zone that was looked at before may have parted from the treatment since: it is stored by one that has it.
+  // A zone that was looked at before may have parted from the surface since: it is stored by one that has it.
   keeper.zoneId = sheet.zone.id;
   return keeper;
 }

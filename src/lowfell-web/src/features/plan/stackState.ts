@@ -1,13 +1,14 @@
 import type { Refusal, Schema } from "../../api/client";
 import { rebase, same, type Layer } from "./stack";
+import type { Scope } from "./whom";
 
 type Sheet = Schema["ZoneSheet"];
 
 /** A stack as the server has it: what the next change builds on. */
 export type Stored = Pick<Sheet, "version" | "revision" | "layers">;
 
-/** One thing the painter did, by the name under which it can be undone, and the stack it came to. */
-export type Step = { step: string; layers: Layer[] };
+/** One thing the painter did, by the name under which it can be undone, the stack it came to, and whom it is for. */
+export type Step = { step: string; layers: Layer[]; for?: Scope };
 
 /** A change on its way: its key and its layers belong together until there is a definite answer. */
 /** With the revision it was edited from it is stored although another surface of the treatment was edited since. */
@@ -31,7 +32,8 @@ export type StackState = {
 };
 
 export type StackAction =
-  | { do: "edit"; layers: Layer[]; step: string; together?: string | null }
+  | { do: "edit"; layers: Layer[]; step: string; together?: string | null; for?: Scope }
+  | { do: "for"; scope: Scope }
   | { do: "take back" }
   | { do: "give again" }
   | { do: "send"; key: string }
@@ -84,13 +86,16 @@ export function stackAfter(s: StackState, a: StackAction): StackState {
       return {
         ...s,
         layers: a.layers,
-        waiting: nothing ? [] : [...before, { step, layers: a.layers }],
+        waiting: nothing ? [] : [...before, { step, layers: a.layers, ...(a.for && { for: a.for }) }],
         takenBack: [],
         together,
         step,
         fault: null,
       };
     }
+    case "for":
+      // What waits was done before it was said whom it is for.
+      return { ...s, waiting: s.waiting.map((w) => ({ ...w, for: a.scope })) };
     case "take back": {
       const last = s.waiting.at(-1);
       if (!last) return s;
@@ -136,15 +141,13 @@ export function stackAfter(s: StackState, a: StackAction): StackState {
         ...s,
         sending: null,
         fault: a.why,
-        waiting: s.sending ? [{ step: s.sending.step, layers: s.sending.layers }, ...s.waiting] : s.waiting,
+        waiting: s.sending ? [again(s.sending), ...s.waiting] : s.waiting,
       };
     case "arrive":
       return arrived(s, a.theirs);
     case "overtaken": {
       // It never got in. What is here lies on top of theirs, or is settled by the painter; what is no newer only brings its version.
-      const waiting = s.sending
-        ? [{ step: s.sending.step, layers: s.sending.layers }, ...s.waiting]
-        : s.waiting;
+      const waiting = s.sending ? [again(s.sending), ...s.waiting] : s.waiting;
       const free = { ...s, sending: null, waiting };
       return a.theirs.revision > s.stored.revision ? arrived(free, a.theirs) : { ...free, stored: a.theirs };
     }
@@ -168,6 +171,13 @@ export function stackAfter(s: StackState, a: StackAction): StackState {
     }
   }
 }
+
+/** What was on its way waits again. */
+const again = ({ step, layers, for: scope }: Sending): Step => ({
+  step,
+  layers,
+  ...(scope && { for: scope }),
+});
 
 /**
  * Takes in what another window stored, with the edits made here on top of it; each step that waits is carried over by itself. Where both

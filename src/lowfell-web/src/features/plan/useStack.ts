@@ -3,9 +3,10 @@ import { api, Refused, take, type Schema } from "../../api/client";
 import { isTurning, turnAndSay } from "../../api/undo";
 import { useSay } from "../../kit/Toast";
 import { notBegun, type Progress } from "./HalfDone";
-import { alike, type Layer } from "./stack";
+import { alike, same, type Layer } from "./stack";
 import { keeperOf } from "./stackKeeper";
 import { isUnstored, saving } from "./stackState";
+import type { Scope } from "./whom";
 
 type Sheet = Schema["ZoneSheet"];
 
@@ -84,17 +85,18 @@ export function useStack(sheet: Sheet, workshopId: string) {
     // An own storing ends what a slider was moving.
     if (!first && sheet.revision === before.stored.revision) live.current = false;
     keeper.dispatch({ do: "arrive", theirs: sheet });
-    if (!first && keeper.state !== before && !keeper.state.conflict && !isTurning())
+    const others = !same(keeper.state.layers, before.layers);
+    if (!first && others && !keeper.state.conflict && !isTurning())
       say("Another window stored this stack; it is shown as it is now.");
     if (keeper.state.layers === sheet.layers && begun.current.laid === 0) setReading(sheet.reading);
     else show(false);
   }, [sheet, keeper, say, show]);
 
   const edit = useCallback(
-    (next: Layer[], together: string | null = null, moves = false) => {
+    (next: Layer[], together: string | null = null, moves = false, scope?: Scope) => {
       const before = keeper.state;
       live.current = moves;
-      keeper.edit(next, together);
+      keeper.edit(next, together, scope);
       if (keeper.state === before) return;
       if (alike(keeper.state.layers, before.layers)) setState(keeper.state);
       else show(moves);
@@ -155,10 +157,12 @@ export function useStack(sheet: Sheet, workshopId: string) {
     held: keeper.held,
     isUnstored: () => isUnstored(keeper.state),
     hold: () => keeper.hold(),
-    release: (drop = false) => {
-      keeper.release(drop);
+    release: (drop = false, scope?: Scope) => {
+      keeper.release(drop, scope);
       show(false);
     },
+    /** The version of the treatment that the next change builds on. */
+    version: () => keeper.state.stored.version,
     /** Stores what waits; resolves once it is stored or somebody is asked. */
     settled: () => keeper.settled(),
   };

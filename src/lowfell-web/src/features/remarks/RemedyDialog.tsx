@@ -64,7 +64,7 @@ export function RemedyDialog(props: {
       {changes.length > 0 && (
         <>
           <p className="mb-2 text-xs">
-            <b>{plural(changes.length, "treatment")}</b>,{" "}
+            <b>{plural(new Set(changes.map((c) => c.treatmentId)).size, "treatment")}</b>,{" "}
             {total === 0
               ? "no work more or less"
               : total > 0
@@ -75,7 +75,7 @@ export function RemedyDialog(props: {
           <ul aria-label="Treatments it changes" tabIndex={0} className="max-h-[48vh] overflow-y-auto">
             {changes.map((c) => (
               <li
-                key={c.treatmentId}
+                key={`${c.treatmentId} ${c.zones.join()}`}
                 className="grid grid-cols-1 sm:grid-cols-[190px_1fr] gap-4 border-t border-line py-2"
               >
                 <div className="text-xs">

@@ -16,6 +16,8 @@ export type BenchEvent = {
   aheadMs?: number;
   zoneId?: string;
   layerId?: string;
+  /** The layer as it was shown here. */
+  seenId?: string;
   pieceIds?: string[];
   potId?: string;
   ml?: number;
