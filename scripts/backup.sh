@@ -42,7 +42,7 @@ keep_copy() {
     # The oldest go first, and those from the future before them.
     find "$COPIES" -name '*.backup' -printf '%T@ %p\n' | awk -v now="$(date +%s)" '{ at = $1 > now + 60 ? 0 : $1; $1 = ""; print at $0 }' | sort -n | cut -d' ' -f2- | head -n "-$COPIES_KEPT" | while read -r old; do rm -f "$old"; done
   else
-    mv -f "$COPIES/said" "$COPIES/failed" && touch "$COPIES/failed"
+    touch "$COPIES/said" && mv -f "$COPIES/said" "$COPIES/failed"
   fi
 }
 

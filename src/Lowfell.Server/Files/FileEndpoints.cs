@@ -58,14 +58,12 @@ public static class FileEndpoints
     {
         var http = invocation.HttpContext;
         var line = http.RequestServices.GetRequiredService<OneAtATime>();
-
-        // Of a small one there is nothing to speak of.
-        if (http.Request.ContentLength is null or > LargeBytes)
-            http.Response.OnCompleted(() =>
-            {
-                _ = Task.Run(line.GiveBack);
-                return Task.CompletedTask;
-            });
+        var large = http.Request.ContentLength is null or > LargeBytes;
+        http.Response.OnCompleted(() =>
+        {
+            _ = Task.Run(() => line.GiveBack(large));
+            return Task.CompletedTask;
+        });
         return await line.Do(async () => await next(invocation), http.RequestAborted);
     }
 

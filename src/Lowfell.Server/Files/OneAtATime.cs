@@ -14,7 +14,7 @@ internal sealed class OneAtATime(TimeProvider clock) : IDisposable
     private static readonly TimeSpan[] rounds = [TimeSpan.Zero, .. new[] { 35, 38, 62, 63, 65 }.Select(s => TimeSpan.FromSeconds(s))];
 
     private readonly SemaphoreSlim turn = new(1);
-    private int waiting, givingBack;
+    private int waiting, owed, givingBack;
     private long lastEnded;
 
     /// <summary>Does something in its turn.</summary>
@@ -39,12 +39,20 @@ internal sealed class OneAtATime(TimeProvider clock) : IDisposable
         }
     }
 
-    /// <summary>Has what was taken go before the next begins, and back to the machine where nobody else is at it.</summary>
-    public async Task GiveBack()
+    /// <summary>
+    /// Has what a large file took go before the next begins. Back to the machine it goes from whichever ends while nobody waits any more: the
+    /// last may be a small one.
+    /// </summary>
+    public async Task GiveBack(bool large)
     {
-        GC.Collect(GC.MaxGeneration, GCCollectionMode.Forced, blocking: true, compacting: true);
-        Volatile.Write(ref lastEnded, clock.GetTimestamp());
-        while (Volatile.Read(ref waiting) == 0 && Interlocked.Exchange(ref givingBack, 1) == 0)
+        if (large)
+        {
+            GC.Collect(GC.MaxGeneration, GCCollectionMode.Forced, blocking: true, compacting: true);
+            Volatile.Write(ref lastEnded, clock.GetTimestamp());
+            Interlocked.Exchange(ref owed, 1);
+        }
+
+        while (Volatile.Read(ref waiting) == 0 && Volatile.Read(ref owed) == 1 && Interlocked.Exchange(ref givingBack, 1) == 0)
         {
             foreach (var after in rounds)
             {
@@ -53,11 +61,10 @@ internal sealed class OneAtATime(TimeProvider clock) : IDisposable
                 GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
             }
 
-            Volatile.Write(ref givingBack, 0);
-
-            // One that ended since the last round was told that somebody is at it.
+            // One that ended since the last round was told that somebody is at it: it is owed still.
             if (clock.GetElapsedTime(Volatile.Read(ref lastEnded)) >= rounds[^1])
-                return;
+                Volatile.Write(ref owed, 0);
+            Volatile.Write(ref givingBack, 0);
         }
     }
 
