@@ -35,6 +35,7 @@ public sealed class LowfellDb(DbContextOptions<LowfellDb> options) : DbContext(o
     public DbSet<PotRow> Pots => Set<PotRow>();
     public DbSet<PotContentRow> PotContents => Set<PotContentRow>();
     public DbSet<WorkEventRow> WorkEvents => Set<WorkEventRow>();
+    public DbSet<WorkAlsoRow> WorkAlso => Set<WorkAlsoRow>();
     public DbSet<WorkAmountRow> WorkAmounts => Set<WorkAmountRow>();
     public DbSet<DoneLayerRow> DoneLayers => Set<DoneLayerRow>();
     public DbSet<BenchDeviceRow> BenchDevices => Set<BenchDeviceRow>();

@@ -76,4 +76,61 @@ public sealed class WholePieceTests(BrowserSession session) : IClassFixture<Brow
         page.Gone("[role=dialog]");
         Assert.Empty(page.Errors());
     }
+
+    /// <summary>At the bench a layer over two zones is told once, less what was taken out, and coat by coat.</summary>
+    [Fact]
+    public async Task At_the_bench_a_layer_over_two_zones_is_one_thing_to_do_less_what_is_taken_out_coat_by_coat()
+    {
+        var workshop = (await session.Ask("/api/workshops"))[0]!["id"]!;
+        var library = (await session.Ask($"/api/workshops/{workshop}/treatments")).AsArray();
+        var timber = library.Single(t => t!["name"]!.ToString() == "Jetty timber")!;
+        var (set, zone) = (timber["uses"]![0]!["setId"]!, timber["uses"]![0]!["zoneId"]!);
+        var page = session.Open($"/treatments/{workshop}/{timber["id"]}");
+        page.SeeText("h3", "One surface");
+        page.Choose("Bring another treatment in", "Jetty rope");
+        page.ClickText("button", "Bring it in");
+        page.SeeText("h3", "One order over 2 surfaces");
+        var root = page.Driver.Url.Split("/treatments")[0];
+        page.Driver.Navigate().GoToUrl($"{root}/plan/{set}/{zone}");
+        page.SeeText("[data-treatment]", "its surface");
+        page.Press("a");
+        page.Choose("Technique", "varnish");
+        page.Choose("Material", "Tarnside Satin");
+        page.ClickText("[role=group] button", "Everything");
+        page.SeeText("li", "It goes over all 2 surfaces");
+        page.Fill("Coats", "2");
+        page.Keys(Keys.Tab);
+        page.ClickText("[role=dialog] button", "Wherever the layer lies");
+        page.Stored();
+        var line = (await Sheet(zone))["layers"]!.AsArray()[^1]!["id"]!;
+
+        page.Driver.Navigate().GoToUrl($"{root}/bench/{workshop}?zone={zone}&layer={line}");
+        page.SeeText("section[aria-label='What to do now'] h1", "Varnish");
+        page.SeeText("section[aria-label='What to do now'] p", "2 coats");
+        var places = page.Wait(d => d.FindElements(By.CssSelector("[role=group][aria-label='Where it goes'] button")) is { Count: 2 } two ? two.Select(b => b.Text).ToList() : null)!;
+        Assert.Empty(page.Axe());
+
+        // One coat on all its pieces, on both zones: nothing is done yet, and it says how far it is.
+        var piece = page.Says("[data-piece][aria-pressed=true]", "data-piece")!;
+        page.Press(".");
+        page.SeeText("section[aria-label='What to do now'] p", $"1 on {piece} already");
+        page.See($"[data-wet~='{piece}']");
+        page.SeeText("[data-act=coat]", "Coat 2 of 2");
+        page.See("[data-waiting='0']");
+
+        // The second on one of the two: the other is taken out, and stays to do.
+        page.ClickText("[role=group][aria-label='Where it goes'] button", places[1]);
+        page.Wait(d => d.FindElement(By.CssSelector("[role=group][aria-label='Where it goes'] button:nth-child(1)")) is { Enabled: false });
+        page.Press("d");
+        page.ClickText("[role=dialog] button", "Done all the same");
+        page.See("[data-waiting='0']");
+        var bench = await session.Ask($"/api/bench/{workshop}");
+        var told = bench["steps"]!.AsArray().Select(s => s!["words"]!.ToString()).ToList();
+        Assert.DoesNotContain(places[1], told[0], StringComparison.Ordinal);
+        Assert.Contains("1 coat", told[1], StringComparison.Ordinal);
+        Assert.Contains(places[1], told[1], StringComparison.Ordinal);
+        var rest = await session.Ask($"/api/bench/{workshop}/task?zoneId={zone}&layerId={line}");
+        Assert.DoesNotContain(piece, rest["pieces"]!.AsArray().Select(p => p!["label"]!.ToString()));
+        Assert.Empty(page.Errors());
+    }
 }

@@ -6,6 +6,15 @@ namespace Lowfell.Core.Bench;
 /// <param name="Piece">The piece.</param>
 public readonly record struct PieceKey(Guid Zone, Guid Line, Guid Piece);
 
+/// <summary>A zone that a layer lies on, by the line that it has there.</summary>
+/// <param name="Zone">The zone.</param>
+/// <param name="Line">The line.</param>
+public readonly record struct Target(Guid Zone, Guid Line)
+{
+    /// <summary>How many coats make the layer whole there, by the layer that was seen.</summary>
+    public int Coats { get; init; } = 1;
+}
+
 /// <summary>One thing that happened to a layer on some pieces. Events that were taken back are not among those that are looked at.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Sequence">Its place in the stream: decides between events of the same instant.</param>
@@ -17,6 +26,18 @@ public readonly record struct PieceKey(Guid Zone, Guid Line, Guid Piece);
 /// <param name="Pieces">The pieces.</param>
 public sealed record BenchEvent(Guid Id, long Sequence, DateTimeOffset At, string Device, DoneKind Kind, Guid Zone, Guid Line, IReadOnlyList<Guid> Pieces)
 {
+    /// <summary>How many coats make the layer whole on its zone, by the layer that was seen.</summary>
+    public int WholeCoats { get; init; } = 1;
+
+    /// <summary>Zones that it is of as well: one layer goes over several.</summary>
+    public IReadOnlyList<Target> Also { get; init; } = [];
+
+    /// <summary>All zones it is of.</summary>
+    public IEnumerable<Target> Targets => Also.Prepend(new Target(Zone, Line) { Coats = WholeCoats });
+
+    /// <summary>How many coats were laid; null for all that were left.</summary>
+    public int? Coats { get; init; }
+
     /// <summary>The layer of the revision it was done by.</summary>
     public Guid? Layer { get; init; }
 

@@ -12,6 +12,9 @@ public enum PieceState
     /// <summary>It was begun, and the hands are off it.</summary>
     Paused,
 
+    /// <summary>Some of its coats are there, and not all.</summary>
+    Partly,
+
     /// <summary>It is there.</summary>
     Done,
 
@@ -27,7 +30,10 @@ public sealed record PieceLayer(PieceKey Key)
     /// <summary>When hands came onto it last.</summary>
     public DateTimeOffset? BegunAt { get; init; }
 
-    /// <summary>When it was laid; null unless it is there.</summary>
+    /// <summary>How many coats of it are there.</summary>
+    public int Coats { get; init; }
+
+    /// <summary>When it was laid, the last coat of it; null where nothing of it is there.</summary>
     public DateTimeOffset? DoneAt { get; init; }
 
     /// <summary>The event that laid it, and by which layer, from which filling of which pot.</summary>

@@ -32,11 +32,11 @@ public static class TakenTimes
         foreach (var e in ordered.Where(e => e.Device.Length > 0))
         {
             var on = devices.TryGetValue(e.Device, out var device) && e.At - device.Heard <= Night ? device.On : null;
-            var same = on is not null && (on.Zone, on.Line) == (e.Zone, e.Line);
+            var same = on is not null && e.Targets.Any(on.Holds);
             switch (e.Kind)
             {
                 case DoneKind.Begun:
-                    on = new Hands(e.Zone, e.Line, same && !on!.Implied && on.Since is { } already ? already : e.At, same ? on!.Before : 0);
+                    on = new Hands(e, same && !on!.Implied && on.Since is { } already ? already : e.At, same ? on!.Before : 0);
                     break;
                 case DoneKind.Paused when same && on!.Since is { } since:
                     on = on with { Since = null, Implied = false, Before = on.Before + (e.At - since).TotalMinutes };
@@ -60,8 +60,11 @@ public static class TakenTimes
         return taken;
     }
 
-    private sealed record Hands(Guid Zone, Guid Line, DateTimeOffset? Since, double Before)
+    /// <summary>What hands are on: the layer on all zones that were begun with it, wherever of those it is laid first.</summary>
+    private sealed record Hands(BenchEvent Begun, DateTimeOffset? Since, double Before)
     {
+        public bool Holds(Target target) => Begun.Targets.Any(t => (t.Zone, t.Line) == (target.Zone, target.Line));
+
         /// <summary>Nobody said so: it goes on since the pieces before were done.</summary>
         public bool Implied { get; init; }
     }

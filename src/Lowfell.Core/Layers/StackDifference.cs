@@ -34,7 +34,8 @@ public static class StackDifference
 
     private static string Name(Layer layer) => EnumWords.Of(layer.Technique);
 
-    private static IEnumerable<string> Changes(Layer a, Layer b)
+    /// <summary>In what one layer is otherwise than another, each in words; nothing where they are the same application.</summary>
+    public static IEnumerable<string> Changes(Layer a, Layer b)
     {
         if (a.Technique != b.Technique)
             yield return "";

@@ -49,6 +49,9 @@ public enum CoreFault
     /// <summary>What is on it went on before it was dry.</summary>
     TooYoung,
 
+    /// <summary>It is there in fewer coats than are planned, or in more.</summary>
+    Coats,
+
     /// <summary>Done by an older version of the treatment, in which it was another.</summary>
     OlderVersion,
 }
@@ -111,6 +114,8 @@ public static class Cores
                 yield return Differs(layer.Id, CoreFault.Swapped, With(Without(layers, i), layer, order));
             if (core.Layers[i].IsOlder && StackDifference.Phrases([layer], [plan.Layers[at]]).Count > 0)
                 yield return Differs(layer.Id, CoreFault.OlderVersion, Replaced(layers, i, plan.Layers[at]));
+            if (layer.Coats != plan.Layers[at].Coats && !core.Layers[i].IsOlder)
+                yield return Differs(layer.Id, CoreFault.Coats, Replaced(layers, i, layer with { Coats = plan.Layers[at].Coats }));
             if (core.Layers[i].Pot is { } pot && usual.TryGetValue(layer.Id, out var most) && most.Pot != pot)
                 yield return Differs(layer.Id, SamePaint(layer, most.Layer) && !SameThinning(layer, most.Layer) ? CoreFault.OtherDilution : CoreFault.OtherPot, Replaced(layers, i, most.Layer));
             if (Young(looks, here, core, i) is { } minutes)

@@ -100,11 +100,11 @@ internal sealed class BenchIntake(Guid workshop, BenchDeviceRow device, ToldCloc
     {
         var (id, at) = (e.Id!.Value, Stored(e.ToldAt!.Value));
         if (await Db.WorkEvents.Where(x => x.Id == id && x.WorkshopId == workshop).Select(x => new { x.Kind, x.ToldAt, x.ZoneId, x.UndoesId }).FirstOrDefaultAsync(write.Stop) is { } there)
-            return there.Kind == e.Kind && there.ToldAt == at && (there.ZoneId ?? e.ZoneId) == e.ZoneId && there.UndoesId == e.UndoesId;
+            return there.Kind == e.Kind && there.ToldAt == at && (there.ZoneId is null || there.ZoneId == e.ZoneId || e.Also?.Any(a => a?.ZoneId == there.ZoneId) == true) && there.UndoesId == e.UndoesId;
         return await Db.BenchRefusals.Where(x => x.EventId == id && x.WorkshopId == workshop).Select(x => x.Told).FirstOrDefaultAsync(write.Stop) is { } told && Same(told, e);
     }
 
-    private bool Same(string told, BenchEventIn e) => UnfitBook.Read(told, json) is { } was && (was with { Number = null, PieceIds = null }) == (e with { Number = null, PieceIds = null, Amounts = was.Amounts });
+    private bool Same(string told, BenchEventIn e) => UnfitBook.Read(told, json) is { } was && (was with { Number = null, PieceIds = null, ZoneId = null, LayerId = null, Also = null }) == (e with { Number = null, PieceIds = null, ZoneId = null, LayerId = null, Also = null, Amounts = was.Amounts });
 
     /// <summary>As the database keeps an instant: microseconds.</summary>
     private static DateTimeOffset Stored(DateTimeOffset at) => new(at.UtcTicks / TimeSpan.TicksPerMicrosecond * TimeSpan.TicksPerMicrosecond, TimeSpan.Zero);
@@ -127,7 +127,7 @@ internal sealed class BenchIntake(Guid workshop, BenchDeviceRow device, ToldCloc
     {
         // One of the same id is kept under an id of its own.
         var free = !await Db.BenchRefusals.AnyAsync(x => x.EventId == e.Id, write.Stop);
-        Db.Add(Refusal(why.Pieces is null ? e : e with { PieceIds = why.Pieces }, free ? e.Id!.Value : Guid.NewGuid(), why.Why, at));
+        Db.Add(Refusal(why.Rest ?? e, free ? e.Id!.Value : Guid.NewGuid(), why.Why, at));
         write.Touch(Slice.Work);
     }
 

@@ -18,8 +18,14 @@ public sealed record BenchPart(Guid MaterialId, string Name, int Drops, bool Bru
 /// </summary>
 public sealed record BenchMix(string Key, string Words, string Thinned, double Ml, IReadOnlyList<BenchPart> Parts, IReadOnlyList<BenchPot> Pots);
 
-/// <summary>A piece that a task is to be done on; Planned is what the plan of a varied layer has for it, in words, and empty without one.</summary>
-public sealed record BenchPiece(Guid Id, string Label, PieceState State, DateTimeOffset? BegunAt, string Planned = "");
+/// <summary>
+/// A piece that a task is to be done on; Planned is what the plan of a varied layer has for it, in words, and empty without one. Coats is how many of
+/// the layer's coats it has already.
+/// </summary>
+public sealed record BenchPiece(Guid Id, string Label, PieceState State, DateTimeOffset? BegunAt, string Planned = "", int Coats = 0);
+
+/// <summary>A further zone that a task's layer goes over on the same pieces, by its line there; Different says in words what is different there, empty where nothing is.</summary>
+public sealed record BenchAlso(Guid ZoneId, Guid LayerId, string Zone, string Colour, string Different);
 
 /// <summary>
 /// By when something has to be done to what was just laid, counted from it, minutes: from when it can, until when it still can. What says
@@ -30,12 +36,13 @@ public sealed record BenchWindow(string What, double OpensMinutes, double Closes
 /// <summary>
 /// One thing to do on some pieces. Minutes are hands-on estimates; wet until it may be touched, ready when what follows may go on.
 /// Beforehand gets a material ready and lays nothing. Planned is when the timetable has it; null for work outside of it. SeenId names the layer
-/// as it is shown here: what is told of it later is of that, whatever becomes of the plan meanwhile.
+/// as it is shown here: what is told of it later is of that, whatever becomes of the plan meanwhile. Also is where else it goes, in the same
+/// stroke; Coats is in how many coats.
 /// </summary>
 public sealed record BenchTask(
     Guid SetId, Guid ZoneId, Guid LayerId, string Set, string Design, string Zone, int Number, Technique Technique, string Paint, string Colour, Silhouette Silhouette, string Tool, Region Region, bool Beforehand,
     double MinutesEach, double Minutes, double WetMinutes, double ReadyMinutes, bool TakesHotAir, BenchWindow? Window, BenchMix? Mix, IReadOnlyList<string> Watch, IReadOnlyList<string> Care,
-    IReadOnlyList<KnownMishap> Mishaps, IReadOnlyList<BenchPiece> Pieces, DateTimeOffset? Planned, Guid SeenId);
+    IReadOnlyList<KnownMishap> Mishaps, IReadOnlyList<BenchPiece> Pieces, DateTimeOffset? Planned, Guid SeenId, IReadOnlyList<BenchAlso> Also, int Coats);
 
 /// <summary>What was laid lately and still asks for something: wet until TouchAt, ready for what follows at ReadyAt; ClosesAt is when what has to follow can no longer.</summary>
 public sealed record BenchWet(
@@ -44,6 +51,9 @@ public sealed record BenchWet(
 
 /// <summary>Something else that could be done now, outside of the session.</summary>
 public sealed record BenchOther(Guid ZoneId, Guid LayerId, string Words, int Pieces);
+
+/// <summary>A further zone that an event is of, and the layer's line there.</summary>
+public sealed record AlsoIn(Guid? ZoneId, Guid? LayerId);
 
 /// <summary>An event that did not fit, and why; PieceIds are those that did not, where the others were taken in.</summary>
 public sealed record BenchRefusal(Guid EventId, long Number, string Why, IReadOnlyList<Guid>? PieceIds = null);
@@ -64,12 +74,13 @@ public sealed record BenchReading(
 /// One thing that happened at the bench. Id is made by the device, Number counts what that device has told. ToldAt is by its own clock; Epoch and
 /// Tick, OffsetMs and AheadMs say what else it knows of that clock, so that one that is put right in between moves what was told. LayerId is
 /// the layer's line. Minutes is what the painter said it took, where the timer was asked about; Ml is what was taken from the pot, as planned
-/// where it is left out. SeenId is the layer as the device saw it; left out, it is as it is planned on arrival. A pot is made under an id of the device's, and topped up, with what really went in, for a zone.
+/// where it is left out. SeenId is the layer as the device saw it; left out, it is as it is planned on arrival. Also is where else it was done, of the
+/// same layer and on the same pieces; Coats is how many coats were laid, all that were left where it is left out. A pot is made under an id of the device's, and topped up, with what really went in, for a zone.
 /// </summary>
 public sealed record BenchEventIn(
     Guid? Id, long? Number, WorkKind? Kind, DateTimeOffset? ToldAt, Guid? ZoneId = null, Guid? LayerId = null, Guid? SeenId = null, IReadOnlyList<Guid>? PieceIds = null, Guid? PotId = null, decimal? Ml = null,
     string? Note = null, string? SavedBy = null, Guid? UndoesId = null, double? Minutes = null, string? Label = null, Vessel? Vessel = null, string? RecipeKey = null,
-    IReadOnlyList<PortionIn?>? Amounts = null, Guid? Epoch = null, double? Tick = null, double? OffsetMs = null, double? AheadMs = null)
+    IReadOnlyList<PortionIn?>? Amounts = null, Guid? Epoch = null, double? Tick = null, double? OffsetMs = null, double? AheadMs = null, IReadOnlyList<AlsoIn?>? Also = null, int? Coats = null)
 {
     internal ToldInstant Instant => new(ToldAt ?? default, Epoch, Tick, OffsetMs, AheadMs);
 }

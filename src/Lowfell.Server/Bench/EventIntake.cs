@@ -1,5 +1,6 @@
 using Lowfell.Core.Bench;
 using Lowfell.Core.Estimates;
+using Lowfell.Core.Layers;
 using Lowfell.Server.Writing;
 using Lowfell.Store;
 using Lowfell.Store.Rows;
@@ -7,8 +8,8 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Lowfell.Server.Bench;
 
-/// <summary>Why an event did not fit, or as much of it as did not: Pieces are those that did not, where the others were taken in.</summary>
-internal sealed record NotFitting(string Why, IReadOnlyList<Guid>? Pieces = null);
+/// <summary>Why an event did not fit, or as much of it as did not: Rest is that, where the others were taken in.</summary>
+internal sealed record NotFitting(string Why, BenchEventIn? Rest = null);
 
 /// <summary>Who told an event, when it happened, and under which number and id it goes into the stream.</summary>
 internal sealed record Teller(string Actor, string Device, long? Number, DateTimeOffset At, bool Guessed);
@@ -18,7 +19,7 @@ internal sealed record Teller(string Actor, string Device, long? Number, DateTim
 /// </summary>
 internal sealed class EventIntake(Guid workshop, Write write, SetGraphs graphs)
 {
-    private const int MostPieces = 500, LongestText = 500;
+    private const int MostPieces = 500, MostZones = 120, MostCoats = 20, LongestText = 500;
     private const double MostMinutes = 24 * 60;
     private const decimal MostMl = 5000;
 
@@ -51,11 +52,11 @@ internal sealed class EventIntake(Guid workshop, Write write, SetGraphs graphs)
 
         if (e.ZoneId is not { } zone)
             return new("It does not say on which zone.");
+        if (e.Kind is not (WorkKind.Made or WorkKind.ToppedUp))
+            return await Lay(e, by);
         if (await spots.Of(zone) is not { } spot)
             return new(await spots.WhyNoZone(zone));
-        if (e.Kind is WorkKind.Made or WorkKind.ToppedUp)
-            return Said(await pots.Fill(e, spot.Graph, filled => Row(e, by, pot: filled), by.At));
-        return await Lay(e, by, spot);
+        return Said(await pots.Fill(e, spot.Graph, filled => Row(e, by, pot: filled), by.At));
     }
 
     /// <summary>What no event can be, wherever it is of.</summary>
@@ -67,40 +68,82 @@ internal sealed class EventIntake(Guid workshop, Write write, SetGraphs graphs)
             return "What was noted has control characters in it.";
         if (e.Minutes is < 0 or > MostMinutes)
             return $"Minutes taken are from 0 to {MostMinutes:0}.";
+        if (e.Also is { } also && (also.Count > MostZones || also.Any(a => a?.ZoneId is null || a.LayerId is null) || also.Select(a => a!.ZoneId).Append(e.ZoneId).Distinct().Count() <= also.Count))
+            return $"It is of at most {MostZones} zones besides, each with its layer, each once.";
+        if (e.Coats is { } coats && (e.Kind != WorkKind.Given || coats is < 1 or > MostCoats))
+            return $"Coats are told with what was done: from 1 to {MostCoats}.";
         return e.Ml is <= 0 or > MostMl ? $"What was taken from the pot is more than 0 ml, at most {MostMl} ml." : null;
     }
 
     private static NotFitting? Said(string? why) => why is null ? null : new(why);
 
-    private async Task<NotFitting?> Lay(BenchEventIn e, Teller by, Spot spot)
+    private async Task<NotFitting?> Lay(BenchEventIn e, Teller by)
     {
-        if (e.LayerId is not { } line || await spots.Row(spot, line, e.SeenId) is not { } layerRow)
-            return new("This layer was never planned for the zone.");
+        var (on, astray, why) = await Find(e);
+        if (on.Count == 0)
+            return new(why);
         var told = (e.PieceIds ?? []).Distinct().ToList();
         if (told.Count is 0 or > MostPieces)
             return new($"Say which pieces: from 1 to {MostPieces}.");
-        var there = await spots.Pieces(spot.Design);
+        var there = await spots.Pieces(on[0].Spot.Design);
         var (pieces, unknown) = (told.Where(there.Contains).ToList(), told.Where(p => !there.Contains(p)).ToList());
-        if (pieces.Count == 0)
+
+        // Where neither all zones nor all pieces fit, nothing that is left of it would say what was done.
+        if (pieces.Count == 0 || (unknown.Count > 0 && astray.Count > 0))
             return new(await spots.WhyNoPieces(unknown));
         PotRow? pot = null;
         if (e is { Kind: WorkKind.Given, PotId: { } id } && (pot = await pots.Of(id)) is null)
             return new("The pot it was laid from is not of this workshop.");
-        var layer = spot.Place?.Layers.FirstOrDefault(l => l.Id == line);
-        var estimate = layer is null ? null : (decimal?)decimal.Round((decimal)HandsOn.Batch(layer, spot.Place!.Context.Zone, pieces.Count, spot.Place.Context.Pace), 2);
-        var row = Row(e, by, new On(spot.Zone, layerRow, line, estimate), pot);
-        row.Pieces.AddRange(pieces.Select(p => new WorkPieceRow { EventId = row.Id, PieceId = p }));
-        if (pot is not null)
-            pots.Lay(row, pot, e.Ml, layer is null ? 0 : Quantities.PotMl(layer, spot.Place!.Context.Zone, pieces.Count), spot.Graph);
-        Db.Add(row);
-        Mark(row);
-        return unknown.Count == 0 ? null : new(await spots.WhyNoPieces(unknown), unknown);
+        Add(e, by, on, pieces, pot);
+        if (astray.Count > 0)
+            return new(why, e with { ZoneId = astray[0].ZoneId, LayerId = astray[0].LayerId, Also = astray.Skip(1).ToList() });
+        return unknown.Count == 0 ? null : new(await spots.WhyNoPieces(unknown), e with { PieceIds = unknown });
     }
 
-    /// <summary>Where something was laid, by which layer, and what that was thought to take.</summary>
-    private readonly record struct On(Guid Zone, Guid Layer, Guid Line, decimal? EstimateMinutes);
+    private void Add(BenchEventIn e, Teller by, IReadOnlyList<On> on, List<Guid> pieces, PotRow? pot)
+    {
+        var coated = on.Where(o => o.Layer is not null).Select(o => (Layer: e.Coats is { } coats ? o.Layer! with { Coats = coats } : o.Layer!, o.Spot.Place!.Context)).ToList();
+        var estimate = coated.Count == 0 ? null : (decimal?)decimal.Round((decimal)coated.Sum(o => HandsOn.Batch(o.Layer, o.Context.Zone, pieces.Count, o.Context.Pace)), 2);
+        var row = Row(e, by, on[0], pot, estimate: estimate);
+        row.Also.AddRange(on.Skip(1).Select(o => new WorkAlsoRow { EventId = row.Id, ZoneId = o.Spot.Zone, LineId = o.Line }));
+        row.Pieces.AddRange(pieces.Select(p => new WorkPieceRow { EventId = row.Id, PieceId = p }));
+        if (pot is not null)
+            pots.Lay(row, pot, e.Ml, coated.Sum(o => Quantities.PotMl(o.Layer, o.Context.Zone, pieces.Count)), on[0].Spot.Graph);
+        Db.Add(row);
+        Mark(row);
+    }
 
-    private WorkEventRow Row(BenchEventIn e, Teller by, On? on = null, PotRow? pot = null, Guid? undoes = null) => new()
+    /// <summary>Where an event is of, zone by zone; what of it is nowhere, and why.</summary>
+    private async Task<(IReadOnlyList<On> On, IReadOnlyList<AlsoIn> Astray, string Why)> Find(BenchEventIn e)
+    {
+        var (on, astray, whys) = (new List<On>(), new List<AlsoIn>(), new List<string>());
+        foreach (var told in (e.Also ?? []).Prepend(new AlsoIn(e.ZoneId, e.LayerId)))
+        {
+            var spot = await spots.Of(told!.ZoneId!.Value);
+            var row = spot is not null && told.LayerId is { } line ? await spots.Row(spot, line, e.SeenId) : null;
+            var why = spot is null ? await spots.WhyNoZone(told.ZoneId.Value)
+                : row is null ? "This layer was never planned for the zone."
+                : on.Count > 0 && spot.Design != on[0].Spot.Design ? "It is on another design: tell it by itself."
+                : on.Count > 0 && row != on[0].Row ? "It is a layer of its own there by now: tell it by itself." : null;
+            if (why is null)
+                on.Add(new On(spot!, row!.Value, told.LayerId!.Value));
+            else
+            {
+                astray.Add(told);
+                whys.Add(why);
+            }
+        }
+
+        return (on, astray, string.Join(' ', whys.Distinct()));
+    }
+
+    /// <summary>Where something was laid, and by which layer, under which line; Layer is that as it is planned now, null where it is not.</summary>
+    private sealed record On(Spot Spot, Guid Row, Guid Line)
+    {
+        public Layer? Layer { get; } = Spot.Place?.Layers.FirstOrDefault(l => l.Id == Line);
+    }
+
+    private WorkEventRow Row(BenchEventIn e, Teller by, On? on = null, PotRow? pot = null, Guid? undoes = null, decimal? estimate = null) => new()
     {
         Id = e.Id!.Value,
         WorkshopId = workshop,
@@ -115,10 +158,11 @@ internal sealed class EventIntake(Guid workshop, Write write, SetGraphs graphs)
         Note = e.Note?.Trim() ?? "",
         SavedBy = e.SavedBy?.Trim() ?? "",
         SaidMinutes = e.Minutes is { } minutes ? decimal.Round((decimal)minutes, 2) : null,
-        EstimateMinutes = on?.EstimateMinutes,
-        ZoneId = on?.Zone,
-        LayerId = on?.Layer,
+        EstimateMinutes = estimate,
+        ZoneId = on?.Spot.Zone,
+        LayerId = on?.Row,
         LineId = on?.Line,
+        Coats = on is null ? null : e.Coats,
         UndoesId = undoes,
         PotId = pot?.Id,
         BeforeId = pot?.NewestEventId,
@@ -128,7 +172,7 @@ internal sealed class EventIntake(Guid workshop, Write write, SetGraphs graphs)
     /// <summary>Takes an event back; why not, where it cannot be.</summary>
     public async Task<string?> TakeBack(BenchEventIn e, Teller by)
     {
-        if (e.UndoesId is not { } id || await Db.WorkEvents.AsNoTracking().Include(x => x.Amounts).Include(x => x.Pieces).FirstOrDefaultAsync(x => x.Id == id && x.WorkshopId == workshop, write.Stop) is not { } old)
+        if (e.UndoesId is not { } id || await Db.WorkEvents.AsNoTracking().Include(x => x.Amounts).Include(x => x.Pieces).Include(x => x.Also).AsSplitQuery().FirstOrDefaultAsync(x => x.Id == id && x.WorkshopId == workshop, write.Stop) is not { } old)
             return "What is to be taken back is not known here.";
         if (!Kinds.Contains(old.Kind) || old.Kind == WorkKind.TakenBack)
             return "That is not taken back at the bench.";
@@ -154,7 +198,8 @@ internal sealed class EventIntake(Guid workshop, Write write, SetGraphs graphs)
     {
         if (of.ZoneId is not { } zone)
             return;
-        changed.UnionWith(of.Pieces.Select(p => new PieceKey(zone, of.LineId!.Value, p.PieceId)));
+        foreach (var (at, line) in of.Also.Select(a => (a.ZoneId, a.LineId)).Prepend((zone, of.LineId!.Value)))
+            changed.UnionWith(of.Pieces.Select(p => new PieceKey(at, line, p.PieceId)));
         from[of.Device] = from.TryGetValue(of.Device, out var earliest) && earliest < of.At ? earliest : of.At;
     }
 

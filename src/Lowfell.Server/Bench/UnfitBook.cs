@@ -41,6 +41,8 @@ internal static class UnfitBook
         return new UnfitReading(workshop, await all.CountAsync(r => r.Settled == null, stop), await Words(db, workshop, rows, json, stop));
     }
 
+    private static IEnumerable<Guid> Zones(BenchEventIn e) => (e.Also ?? []).Select(a => a?.ZoneId).Prepend(e.ZoneId).OfType<Guid>();
+
     private const int LongestWords = 160;
 
     private static string Sentence(string words) => char.ToUpperInvariant(words[0]) + (words.Length > LongestWords ? words[1..(LongestWords - 1)] + "…" : words[1..]);
@@ -48,7 +50,7 @@ internal static class UnfitBook
     private static async Task<List<Unfit>> Words(LowfellDb db, Guid workshop, List<BenchRefusalRow> rows, JsonSerializerOptions json, CancellationToken stop)
     {
         var told = rows.ToDictionary(r => r.EventId, r => Read(r.Told, json));
-        var (zones, lines, pieces) = (told.Values.Select(e => e?.ZoneId).OfType<Guid>().ToHashSet(), told.Values.Select(e => e?.LayerId).OfType<Guid>().ToHashSet(), told.Values.SelectMany(e => e?.PieceIds ?? []).ToHashSet());
+        var (zones, lines, pieces) = (told.Values.OfType<BenchEventIn>().SelectMany(Zones).ToHashSet(), told.Values.Select(e => e?.LayerId).OfType<Guid>().ToHashSet(), told.Values.SelectMany(e => e?.PieceIds ?? []).ToHashSet());
         var names = await (from z in db.Zones join d in db.Designs on z.DesignId equals d.Id where zones.Contains(z.Id) && db.Sets.Any(s => s.Id == d.SetId && s.WorkshopId == workshop) select new { z.Id, Name = z.Name + " on " + d.Name }).ToDictionaryAsync(z => z.Id, z => z.Name, stop);
         var techniques = (await (
             from lay in db.LayerSurfaces
@@ -64,7 +66,7 @@ internal static class UnfitBook
             var on = (e?.PieceIds ?? []).Select(p => new UnfitPiece(p, labels.GetValueOrDefault(p, "a piece that is gone"))).ToList();
             var words = e is null ? (r.Told.Length > 2 ? "Something that could not be read" : "Only the reason was kept") : string.Join(", ", new[]
             {
-                e.Kind == WorkKind.Given ? "done" : EnumWords.Of(e.Kind!.Value), e.LayerId is { } l ? techniques.GetValueOrDefault(l) : null, e.ZoneId is { } z ? names.GetValueOrDefault(z, "a zone that is not known") : null,
+                e.Kind == WorkKind.Given ? "done" : EnumWords.Of(e.Kind!.Value), e.LayerId is { } l ? techniques.GetValueOrDefault(l) : null, string.Join(" and ", Zones(e).Select(z => names.GetValueOrDefault(z, "a zone that is not known"))),
                 on.Count > 0 ? string.Join(", ", on.Select(p => p.Label)) : null, e.Label, e.Note is { Length: > 0 } note ? "“" + note + "”" : null,
             }.Where(x => !string.IsNullOrEmpty(x)));
             return new Unfit(

@@ -68,13 +68,13 @@ internal static class UnfitEndpoints
             return Decided(row);
         if (UnfitBook.Read(row.Told, json.Value.SerializerOptions) is not { } told || !EventIntake.Kinds.Contains(told.Kind!.Value))
             return Problems.Of(StatusCodes.Status409Conflict, "not-an-event", "What was kept of it is not enough to take it in. Note it by hand at the bench, then let this go.");
-        var e = (change is null ? told : told with { ZoneId = change.ZoneId ?? told.ZoneId, LayerId = change.LayerId ?? told.LayerId, PieceIds = change.PieceIds ?? told.PieceIds, Note = change.Note ?? told.Note }) with { Id = Guid.NewGuid() };
+        var e = (change is null ? told : told with { ZoneId = change.ZoneId ?? told.ZoneId, LayerId = change.LayerId ?? told.LayerId, Also = change.ZoneId is null ? told.Also : null, PieceIds = change.PieceIds ?? told.PieceIds, Note = change.Note ?? told.Note }) with { Id = Guid.NewGuid() };
         if (e.PotId is { } pot)
             await write.Db.Database.ExecuteSqlAsync($"select 1 from pots where id = {pot} for no key update", write.Stop);
         var events = new EventIntake(workshopId, write, graphs);
         var refused = await events.Take(e, new Teller(row.Actor, row.Device, null, row.HappenedAt ?? row.At, row.HappenedAt is null));
         if (refused is not null)
-            return Problems.Of(StatusCodes.Status409Conflict, "still-not", $"It still does not fit: {refused.Why}", [new Fault(refused.Pieces is null ? "" : "pieceIds", $"It still does not fit: {refused.Why}")]);
+            return Problems.Of(StatusCodes.Status409Conflict, "still-not", $"It still does not fit: {refused.Why}", [new Fault(refused.Rest is not { } rest ? "" : ReferenceEquals(rest.PieceIds, e.PieceIds) ? "zoneId" : "pieceIds", $"It still does not fit: {refused.Why}")]);
         await events.Keep();
         UnfitBook.Settle(row, change is null ? Settled.TakenIn : Settled.Corrected, write, e.Id);
         await write.Save();

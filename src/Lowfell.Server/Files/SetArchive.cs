@@ -82,7 +82,8 @@ internal static partial class SetArchive
     public static async Task Fold(LowfellDb db, Guid set, Guid workshop, CancellationToken stop)
     {
         var events = db.WorkEvents.Where(e => e.WorkshopId == workshop && e.ZoneId != null && db.Zones.Any(z => z.Id == e.ZoneId && db.Designs.Any(d => d.Id == z.DesignId && d.SetId == set)));
-        var keys = await events.SelectMany(e => e.Pieces.Select(p => new { Zone = e.ZoneId!.Value, Line = e.LineId!.Value, Piece = p.PieceId })).Distinct().ToListAsync(stop);
+        var keys = await events.SelectMany(e => e.Pieces.Select(p => new { Zone = e.ZoneId!.Value, Line = e.LineId!.Value, Piece = p.PieceId }))
+            .Union(events.SelectMany(e => e.Also.SelectMany(a => e.Pieces.Select(p => new { Zone = a.ZoneId, Line = a.LineId, Piece = p.PieceId })))).ToListAsync(stop);
         await PieceBook.Hold(db, workshop, stop);
         await PieceBook.Refold(db, keys.Select(k => new PieceKey(k.Zone, k.Line, k.Piece)).ToList(), stop);
         foreach (var device in await events.GroupBy(e => e.Device).Select(g => new { g.Key, From = g.Min(e => e.At) }).ToListAsync(stop))

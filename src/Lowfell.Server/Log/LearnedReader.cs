@@ -36,16 +36,19 @@ internal sealed class LearnedReader(IReadOnlyList<SetGraph> sets, LowfellDb db, 
             join e in db.WorkEvents on t.EventId equals e.Id
             where e.WorkshopId == workshop && t.Counts
             orderby e.At descending
-            select new { e.ZoneId, e.LineId, e.Device, e.At, t.Pieces, t.Minutes }).Take(MostTimes).ToListAsync(stop);
+            select new { e.ZoneId, e.LineId, e.Device, e.At, e.Coats, Also = e.Also.OrderBy(a => a.ZoneId).Select(a => new { a.ZoneId, a.LineId }).ToList(), t.Pieces, t.Minutes }).Take(MostTimes).ToListAsync(stop);
         var zone = TimeZoneInfo.FindSystemTimeZoneById(Workshop.TimeZone);
         var bare = Bare(StoredPace.Read(Workshop.Paces));
-        return rows.GroupBy(r => (r.ZoneId, r.LineId, r.Device, Evening: Evenings.Of(r.At, zone)))
+        return rows.Select(r => (Row: r, On: r.Also.Select(a => (a.ZoneId, a.LineId)).Prepend((r.ZoneId!.Value, r.LineId!.Value)).ToList()))
+            .GroupBy(r => (On: string.Join(' ', r.On), r.Row.Coats, r.Row.Device, Evening: Evenings.Of(r.Row.At, zone)))
             .Select(g =>
             {
-                if (!places.TryGetValue(g.Key.ZoneId!.Value, out var place) || place.Layers.FirstOrDefault(l => l.Id == g.Key.LineId) is not { } layer)
+                var layers = g.First().On.Select(o => places.TryGetValue(o.Item1, out var place) && place.Layers.FirstOrDefault(l => l.Id == o.Item2) is { } layer
+                    ? (Place: place, Layer: g.Key.Coats is { } coats ? layer with { Coats = coats } : layer) : default).ToList();
+                if (layers.Any(l => l.Layer is null))
                     return null;
-                var pieces = g.Sum(x => x.Pieces);
-                return new Timed(layer.Technique, new LoggedTime(HandsOn.Batch(layer, place.Context.Zone, pieces, bare), (double)g.Sum(x => x.Minutes), pieces));
+                var pieces = g.Sum(x => x.Row.Pieces);
+                return new Timed(layers[0].Layer.Technique, new LoggedTime(layers.Sum(l => HandsOn.Batch(l.Layer, l.Place.Context.Zone, pieces, bare)), (double)g.Sum(x => x.Row.Minutes), pieces));
             }).OfType<Timed>().ToLookup(t => t.Technique);
     }
 
@@ -72,6 +75,8 @@ internal sealed class LearnedReader(IReadOnlyList<SetGraph> sets, LowfellDb db, 
             from e in db.WorkEvents.AsNoTracking()
             where e.WorkshopId == workshop && e.Kind == WorkKind.TouchedDry && !db.WorkEvents.Any(u => u.UndoesId == e.Id)
             from p in e.Pieces
+
+            // The finger was on one of its zones: on the first.
             join layer in db.PieceLayers on new { Zone = e.ZoneId!.Value, Line = e.LineId!.Value, p.PieceId } equals new { Zone = layer.ZoneId, Line = layer.LineId, layer.PieceId }
             where layer.DoneAt != null && layer.DoneAt < e.At && !layer.HotAir
             select new { e.Id, e.ZoneId, e.LineId, e.At, DoneAt = layer.DoneAt!.Value }).Take(MostTimes).ToListAsync(stop);

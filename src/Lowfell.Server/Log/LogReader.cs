@@ -78,7 +78,7 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
 
     private sealed record Row(
         Guid Id, WorkKind Kind, long Sequence, DateTimeOffset At, string Actor, Guid? ZoneId, Guid? LineId, Technique? Technique, string Pot, string Note, string SavedBy, decimal? Minutes, bool Counts, decimal? EstimateMinutes, bool TakenBack,
-        bool Guessed, List<Guid> Pieces);
+        bool Guessed, int? Coats, List<Guid> Also, List<Guid> Pieces);
 
     /// <summary>Newest first. What happens to pots alone is no set's; it is told with every set of the workshop.</summary>
     private Task<List<Row>> Rows(LogAsk ask)
@@ -89,7 +89,7 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
         if (ask.PieceId is { } piece)
             of = of.Where(e => e.Pieces.Any(p => p.PieceId == piece));
         if (ask.ZoneId is { } at)
-            of = of.Where(e => e.ZoneId == at);
+            of = of.Where(e => e.ZoneId == at || e.Also.Any(a => a.ZoneId == at));
         if (ask.Kinds.Count > 0)
             of = of.Where(e => ask.Kinds.Contains(e.Kind));
         if (ask.Before is var (until, sequence))
@@ -105,7 +105,7 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
             orderby e.At descending, e.Sequence descending
             select new Row(
                 e.Id, e.Kind, e.Sequence, e.At, e.Actor, e.ZoneId, e.LineId, layer == null ? null : layer.Technique, pot == null ? "" : pot.Label, e.Note, e.SavedBy, taken == null ? null : taken.Minutes, taken != null && taken.Counts, e.EstimateMinutes,
-                db.WorkEvents.Any(u => u.UndoesId == e.Id), e.Clock != null, e.Pieces.Select(p => p.PieceId).ToList())).Take(ask.Most).ToListAsync(stop);
+                db.WorkEvents.Any(u => u.UndoesId == e.Id), e.Clock != null, e.Coats, e.Also.Select(a => a.ZoneId).ToList(), e.Pieces.Select(p => p.PieceId).ToList())).AsSplitQuery().Take(ask.Most).ToListAsync(stop);
     }
 
     private LogEntry Word(Row row, IReadOnlyList<PhotoDto> photos)
@@ -113,9 +113,11 @@ internal sealed class LogReader(SetGraph graph, LowfellDb db, CancellationToken 
         var place = row.ZoneId is { } z ? graph.Find(z) : null;
         var number = place?.Layers.Select((l, i) => (l.Id, i)).Where(x => x.Id == row.LineId).Select(x => (int?)x.i + 1).FirstOrDefault();
         return new LogEntry(
-            row.Id, row.Kind, row.At, Session(row.At), row.Actor, place?.Design.Name ?? "", row.ZoneId, place?.Zone.Name ?? (row.ZoneId is { } gone ? graph.Plan.ZoneNames.GetValueOrDefault(gone, "") : ""),
+            row.Id, row.Kind, row.At, Session(row.At), row.Actor, place?.Design.Name ?? "", row.ZoneId, row.ZoneId is { } own ? Zones(row.Also.Prepend(own)) : "",
             number, row.Technique is { } t ? EnumWords.Of(t) : "", Labels(row.Pieces), row.Pot, row.Minutes, row.EstimateMinutes, row.Counts, row.Note, row.SavedBy, row.TakenBack, row.Guessed, photos);
     }
+
+    private string Zones(IEnumerable<Guid> ids) => string.Join(", ", ids.Select(z => graph.Find(z)?.Zone.Name ?? graph.Plan.ZoneNames.GetValueOrDefault(z, "")).Order(StringComparer.Ordinal));
 
     private List<string> Labels(List<Guid> pieces) => pieces.Select(p => graph.Plan.PieceLabels.GetValueOrDefault(p, "?")).OrderBy(l => l.Length).ThenBy(l => l, StringComparer.Ordinal).ToList();
 

@@ -85,10 +85,10 @@ public static class CoresEndpoints
             join layer in db.Layers on e.LayerId equals layer.Id into layers
             from layer in layers.DefaultIfEmpty()
             orderby e.At descending, e.Sequence descending
-            select new { e.Id, e.Kind, e.ZoneId, Technique = layer == null ? (Technique?)null : layer.Technique, Pot = pot == null ? "" : pot.Label, e.Note, e.SavedBy, e.Actor, e.At, TakenBack = db.WorkEvents.Any(u => u.UndoesId == e.Id) }).Take(MostEvents).ToListAsync(stop);
+            select new { e.Id, e.Kind, Zones = e.Also.Select(a => a.ZoneId).ToList(), e.ZoneId, e.Coats, Technique = layer == null ? (Technique?)null : layer.Technique, Pot = pot == null ? "" : pot.Label, e.Note, e.SavedBy, e.Actor, e.At, TakenBack = db.WorkEvents.Any(u => u.UndoesId == e.Id) }).Take(MostEvents).ToListAsync(stop);
         var clock = TimeZoneInfo.FindSystemTimeZoneById(graph.Workshop.TimeZone);
         return TypedResults.Ok(new StoryReading(
             pieceId, design.Pieces.First(p => p.Id == pieceId).Label, design.Name, graph.Workshop.TimeZone,
-            events.Select(e => new StoryEvent(e.Id, e.Kind, e.ZoneId is { } z ? graph.Plan.ZoneNames.GetValueOrDefault(z, "") : "", e.Technique is { } t ? EnumWords.Of(t) : "", e.Pot, e.Note, e.SavedBy, e.Actor, e.At, Evenings.Of(e.At, clock), e.TakenBack)).ToList()));
+            events.Select(e => new StoryEvent(e.Id, e.Kind, e.ZoneId is { } z ? string.Join(", ", e.Zones.Prepend(z).Select(x => graph.Plan.ZoneNames.GetValueOrDefault(x, "")).Order(StringComparer.Ordinal)) : "", e.Technique is { } t ? EnumWords.Of(t) : "", e.Pot, e.Note, e.SavedBy, e.Actor, e.At, Evenings.Of(e.At, clock), e.TakenBack)).ToList()));
     }
 }

@@ -45,23 +45,25 @@ internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows
     private static string Paint(Layer layer) => string.Join(" + ", layer.Paint.Select(p => p.Material.Name));
 
     private PieceCore Core(PieceRow piece, IReadOnlyList<PieceLayerRow> mine) => new(
-        piece.Id, mine.Where(r => r.State == PieceState.Done && (r.LayerId is not null || order.ContainsKey(r.LineId))).OrderBy(r => r.DoneAt).ThenBy(r => order.GetValueOrDefault(r.LineId, int.MaxValue)).Select(r => Laid(r, piece.Id)).ToList())
+        piece.Id, mine.Where(r => r.Coats > 0 && (r.LayerId is not null || order.ContainsKey(r.LineId))).OrderBy(r => r.DoneAt).ThenBy(r => order.GetValueOrDefault(r.LineId, int.MaxValue)).Select(r => Laid(r, piece.Id)).ToList())
     {
         Accepted = mine.Where(r => r.Accepted).Select(r => r.LineId).ToHashSet(),
         Skipped = mine.Where(r => r.State == PieceState.Skipped).Select(r => r.LineId).ToHashSet(),
     };
 
-    private readonly Dictionary<(Guid? Layer, Guid Line, PotGiven? Pot), Layer> laid = [];
+    private readonly Dictionary<(Guid? Layer, Guid Line, int Coats, PotGiven? Pot), Layer> laid = [];
 
-    /// <summary>A layer as it was really laid: by the version it was done by, with what was in its pot. Of pieces that are alike it is the same one.</summary>
+    /// <summary>A layer as it was really laid: by the version it was done by, in as many coats as there are, with what was in its pot. Of pieces that are alike it is the same one.</summary>
     private Layer By(PieceLayerRow row, PotGiven? pot)
     {
-        if (laid.TryGetValue((row.LayerId, row.LineId, pot), out var known))
+        if (laid.TryGetValue((row.LayerId, row.LineId, row.Coats, pot), out var known))
             return known;
         var by = Version(row) ?? place.Layers[order[row.LineId]];
+        if (by.Coats != row.Coats && (row.LayerId is not null || row.State != PieceState.Done))
+            by = by with { Coats = row.Coats };
         if (pot is { Amounts.Count: > 0 } && place.Graph.Contents(pot.Amounts).AsPaint() is { Paint.Count: > 0 } inIt)
             by = by with { Paint = inIt.Paint, Dilution = inIt.Dilution };
-        return laid[(row.LayerId, row.LineId, pot)] = by;
+        return laid[(row.LayerId, row.LineId, row.Coats, pot)] = by;
     }
 
     private readonly Dictionary<Guid, Guid> lines = place.Graph.Rows(place.Zone).GroupBy(r => r.Layer.StepId).ToDictionary(g => g.Key, g => g.First().LineId);
@@ -130,6 +132,8 @@ internal sealed class CoresReader(Place place, IReadOnlyList<PieceLayerRow> rows
             CoreFault.Swapped => ($"{name} lies above what should lie on it", Seen(d) ? "Lay what should be on top once more." : "Nothing: nobody sees it from the table."),
             CoreFault.OtherPot => ($"{name} is from {laid?.Pot}, on most it is from {usual}", Seen(d) ? $"Wipe it off, or go over it from {usual}." : "Nothing: nobody sees it from the table."),
             CoreFault.OtherDilution => ($"{name} is from {laid?.Pot}, thinned otherwise than {usual}", Seen(d) ? $"Go over it from {usual}." : "Nothing: nobody sees it from the table."),
+            CoreFault.Coats when laid!.Layer.Coats < place.Layers[order[d.Line]].Coats && core.Layers[^1].Layer.Id == d.Line => ($"{name} has {laid.Layer.Coats} of its {place.Layers[order[d.Line]].Coats} coats", "Lay the rest at the bench before anything goes on it."),
+            CoreFault.Coats => ($"{name} is on it in {laid!.Layer.Coats} {(laid.Layer.Coats == 1 ? "coat" : "coats")}, and the plan has {place.Layers[order[d.Line]].Coats}", Seen(d) ? "Let it be and accept it, or go over it where that can still be." : "Nothing: nobody sees it from the table."),
             CoreFault.TooYoung => ($"{name} had {Duration.Words(d.Minutes!.Value.Had)} to dry and wanted {Duration.Words(d.Minutes.Value.Wanted)} at least", "Look for cracks and lifting before anything else goes on."),
             _ => ($"{name} was done by an older version: {StackDifference.Line([laid!.Layer], [place.Layers[order[d.Line]]])}", Seen(d) ? "Lay the new one over it where that can be." : "Nothing: nobody sees it from the table."),
         };

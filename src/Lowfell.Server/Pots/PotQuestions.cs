@@ -158,7 +158,7 @@ internal static class PotQuestions
     {
         var at = graph.Find(zoneId)!;
         var layer = view.Layers[index];
-        var done = PotsReader.DonePieces(graph, zoneId, layer.Id);
+        var done = PotsReader.DonePieces(graph, zoneId, layer);
         var pieces = SetGraph.PiecesOf(at.Design).Select(p => new MixPiece(p.Id, p.Label, done.Contains(p.Id))).ToList();
         var left = graph.Contents(pot.Contents.Select(c => (c.MaterialId, c.Ml)));
         var needed = Math.Max(0, Quantities.PotMl(layer, view.Context.Zone, pieces.Count(p => !p.Done)) - (double)left.Ml);

@@ -97,13 +97,14 @@ internal static class PotsReader
     private static MixPlace Place(LayerNeed need, SetGraph graph)
     {
         var at = graph.Find(need.ZoneId)!;
-        var done = DonePieces(graph, need.ZoneId, need.Layer.Id);
+        var done = DonePieces(graph, need.ZoneId, need.Layer);
         return new MixPlace(need.ZoneId, at.Name, need.Layer.Id, Number(at, need.Layer), need.Layer.Technique, need.Layer.Tool, Math.Round(need.Amount.TotalMl, 2), need.Pieces,
             at.Design.Id, done.Count == 0 ? [] : SetGraph.PiecesOf(at.Design).Index().Where(p => done.Contains(p.Item.Id)).Select(p => p.Index).ToList());
     }
 
-    /// <summary>Pieces that have a layer of a zone from a pot.</summary>
-    public static HashSet<Guid> DonePieces(SetGraph graph, Guid zone, Guid line) => graph.Given[zone].Where(g => g.LineId == line).SelectMany(g => g.Pieces).ToHashSet();
+    /// <summary>Pieces that have a layer of a zone, all its coats.</summary>
+    public static HashSet<Guid> DonePieces(SetGraph graph, Guid zone, Layer layer) =>
+        graph.Given[zone].Where(g => g.LineId == layer.Id).SelectMany(g => g.Pieces).Where(p => !graph.IsPartly(zone, layer, p)).ToHashSet();
 
     /// <summary>Where a layer lies on its zone, from 1 at the bottom.</summary>
     public static int Number(Place at, Layer layer)

@@ -8,6 +8,7 @@ internal static class Kept
 {
     public static async Task<HashSet<Guid>> Zones(LowfellDb db, IReadOnlyCollection<Guid> zones, CancellationToken stop) =>
         (await db.WorkEvents.Where(e => zones.Contains(e.ZoneId!.Value)).Select(e => e.ZoneId!.Value)
+            .Union(db.WorkAlso.Where(a => zones.Contains(a.ZoneId)).Select(a => a.ZoneId))
             .Union(db.AcceptedFindings.Where(a => zones.Contains(a.ZoneId)).Select(a => a.ZoneId))
             .Union(db.Trials.Where(t => zones.Contains(t.ZoneId) && db.TrialLooks.Any(l => l.TrialId == t.Id)).Select(t => t.ZoneId)).ToListAsync(stop)).ToHashSet();
 

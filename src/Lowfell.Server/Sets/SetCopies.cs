@@ -152,7 +152,8 @@ internal static class SetCopies
         var events = done.Select(d => d.EventId).Distinct().ToList();
         var when = await write.Db.WorkEvents.Where(e => events.Contains(e.Id)).ToDictionaryAsync(e => e.Id, e => e.At, write.Stop);
         var keys = new HashSet<PieceKey>();
-        foreach (var laid in done.GroupBy(d => (d.EventId, d.ZoneId, d.LineId)))
+        var coats = await Coats(write, done);
+        foreach (var laid in done.GroupBy(d => (d.EventId, d.ZoneId, d.LineId, Coats: coats[d.Id])))
         {
             var copy = new WorkEventRow
             {
@@ -167,6 +168,7 @@ internal static class SetCopies
                 TwinId = laid.Key.EventId,
                 ZoneId = twins.Zones[laid.Key.ZoneId],
                 LineId = laid.Key.LineId,
+                Coats = laid.Key.Coats,
             };
             copy.Pieces.AddRange(laid.Select(d => new WorkPieceRow { EventId = copy.Id, PieceId = twins.Pieces[d.PieceId] }));
             write.Db.Add(copy);
@@ -179,6 +181,16 @@ internal static class SetCopies
         await PieceBook.Hold(write.Db, workshop, write.Stop);
         await PieceBook.Refold(write.Db, keys, write.Stop);
         await write.Save();
+    }
+
+    private const int MostCoats = 99;
+
+    /// <summary>How many coats each of what was laid is: the first of several is one, and the last all the others that are there.</summary>
+    private static async Task<Dictionary<long, int>> Coats(Write write, IReadOnlyList<DoneLayerRow> done)
+    {
+        var (zones, pieces) = (done.Select(d => d.ZoneId).Distinct().ToList(), done.Select(d => d.PieceId).Distinct().ToList());
+        var kept = await write.Db.PieceLayers.Where(p => zones.Contains(p.ZoneId) && pieces.Contains(p.PieceId)).ToDictionaryAsync(p => new PieceKey(p.ZoneId, p.LineId, p.PieceId), p => p.Coats, write.Stop);
+        return done.GroupBy(d => new PieceKey(d.ZoneId, d.LineId, d.PieceId)).SelectMany(g => g.Select((d, i) => (d.Id, Coats: i < g.Count() - 1 ? 1 : Math.Clamp(kept.GetValueOrDefault(g.Key) - i, 1, MostCoats)))).ToDictionary(d => d.Id, d => d.Coats);
     }
 
     private static async Task<Twins> Designs(Write write, List<Guid> ids, Guid into, Func<DesignRow, int, (string Name, int Position)> place)

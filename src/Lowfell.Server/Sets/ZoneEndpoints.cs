@@ -123,7 +123,7 @@ internal static class ZoneEndpoints
         if (home.Id != row.DesignId)
         {
             faults.Require(there.Count < MostZones, "designId", $"At most {MostZones} zones on a design.");
-            faults.Require(!await write.Db.WorkEvents.AnyAsync(e => e.ZoneId == zoneId, write.Stop), "designId", "Something was done on it, on pieces of this design. Copy the zone instead.");
+            faults.Require(!await write.Db.WorkEvents.AnyAsync(e => e.ZoneId == zoneId || e.Also.Any(a => a.ZoneId == zoneId), write.Stop), "designId", "Something was done on it, on pieces of this design. Copy the zone instead.");
             faults.Require(await write.Db.Zones.CountAsync(z => z.DesignId == row.DesignId && z.PutAwayAt == null, write.Stop) > 1, "designId", $"{design.Name} has no other zone. Remove the design instead.");
         }
 

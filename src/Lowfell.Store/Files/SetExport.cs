@@ -67,6 +67,7 @@ public sealed class SetExport(LowfellDb db, Guid set, CancellationToken stop)
         ["trial_looks"] = ("t.trial_id in (select id from trials where zone_id in (select id from the_zones))", "@trial_id, t.cell, t.position"),
         ["pots"] = ("t.id in (select id from the_pots)", "t.label"),
         ["work_events"] = ("t.id in (select id from the_events)", "t.sequence"),
+        ["work_also"] = ("t.event_id in (select id from the_events) and t.zone_id in (select id from the_zones)", "@event_id, @zone_id"),
         ["work_amounts"] = ("t.event_id in (select id from the_events)", "@event_id, @material_id"),
         ["work_pieces"] = ("t.event_id in (select id from the_events) and t.piece_id in (select id from pieces where design_id in (select id from the_designs))", "@event_id, @piece_id"),
         ["photos"] = ("t.set_id = @set and t.freed_at is null", "t.taken_at, t.width, t.height, t.words, t.id"),

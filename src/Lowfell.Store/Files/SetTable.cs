@@ -14,7 +14,7 @@ public sealed record SetColumn(string Name, Type Type, bool Optional, int? Longe
     public bool IsReference => Type == typeof(Guid);
 
     /// <summary>It came after the first version of the file, so that one without it is taken as empty.</summary>
-    public bool IsLater => Optional && Name is "number" or "face_width_mm" or "variation_habit" or "variation_mm" or "variation_marks" or "variation_spread" or "variation_dealt" or "clock";
+    public bool IsLater => Optional && Name is "number" or "face_width_mm" or "variation_habit" or "variation_mm" or "variation_marks" or "variation_spread" or "variation_dealt" or "clock" or "coats";
 }
 
 /// <summary>
@@ -37,7 +37,7 @@ public sealed class SetTable
     public const int LongestText = TellingBody.Longest;
 
     /// <summary>It came after the first version of the file, so that one without it has none of its rows.</summary>
-    public bool IsLater => Name is "marks_done" or "base_plans" or "trials" or "trial_looks";
+    public bool IsLater => Name is "marks_done" or "base_plans" or "trials" or "trial_looks" or "work_also";
     public IReadOnlyList<SetColumn> Columns { get; }
 
     /// <summary>Steps and lines that layers carry on have no table: they are counted all the same, as one.</summary>
@@ -80,7 +80,7 @@ public sealed class SetTable
         (typeof(TreatmentRevisionRow), "", []), (typeof(RevisionSurfaceRow), "", []), (typeof(RevisionLayerRow), "", []), (typeof(VersionNameRow), "", []), (typeof(LeftOutRow), "", []),
         (typeof(SetRow), "s", []), (typeof(DesignRow), "d", []), (typeof(ZoneRow), "z", []), (typeof(ZoneTouchRow), "", []), (typeof(PieceRow), "p", []), (typeof(AcceptedFindingRow), "", ["facts"]),
         (typeof(MarksDoneRow), "", []), (typeof(BasePlanRow), "", []), (typeof(TrialRow), "a", []), (typeof(TrialLookRow), "", []),
-        (typeof(PotRow), "o", []), (typeof(WorkEventRow), "e", ["sequence", "device_number"]), (typeof(WorkAmountRow), "", []), (typeof(WorkPieceRow), "", []), (typeof(PhotoRow), "f", ["blob_id", "small_id", "freed_at"]),
+        (typeof(PotRow), "o", []), (typeof(WorkEventRow), "e", ["sequence", "device_number"]), (typeof(WorkAlsoRow), "", []), (typeof(WorkAmountRow), "", []), (typeof(WorkPieceRow), "", []), (typeof(PhotoRow), "f", ["blob_id", "small_id", "freed_at"]),
     ];
 
     /// <summary>All tables in the order in which they can be put in.</summary>

@@ -148,13 +148,16 @@ public sealed class SetGraph
             var above = new HashSet<Guid>();
             foreach (var layer in place.Layers.Reverse())
             {
-                above.UnionWith(done[layer.Id].SelectMany(p => p).Where(here.Contains));
+                above.UnionWith(done[layer.Id].SelectMany(p => p).Where(p => here.Contains(p) && !IsPartly(place.Zone.Id, layer, p)));
                 all[(place.Zone.Id, layer.Id)] = [.. above];
             }
         }
 
         return all;
     }
+
+    /// <summary>Whether coats that the plan has of a layer are still to be laid on a piece that has others of them.</summary>
+    public bool IsPartly(Guid zone, Layer layer, Guid piece) => progress.Partly(zone, layer.Id, piece) < layer.Coats;
 
     /// <summary>The recipe with a key, of any layer of the set; null when no layer has it.</summary>
     public Recipe? RecipeOf(string key) => recipes.Value.GetValueOrDefault(key);

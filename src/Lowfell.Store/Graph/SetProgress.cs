@@ -1,3 +1,4 @@
+using Lowfell.Core.Bench;
 using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
 using Lowfell.Store.Rows;
@@ -16,9 +17,11 @@ public sealed class SetProgress
     /// <summary>What is done on one zone, and how to tell that nothing was done or taken back on it since.</summary>
     private sealed record Of(string Mark, IReadOnlyList<PotGiven> Given);
 
-    private SetProgress(IReadOnlyDictionary<Guid, Of> zones)
+    private readonly IReadOnlyDictionary<PieceKey, int> partly;
+
+    private SetProgress(IReadOnlyDictionary<Guid, Of> zones, IReadOnlyDictionary<PieceKey, int> partly)
     {
-        this.zones = zones;
+        (this.zones, this.partly) = (zones, partly);
         Given = zones.SelectMany(z => z.Value.Given.Select(g => (Zone: z.Key, Given: g))).ToLookup(g => g.Zone, g => g.Given);
         GivenFrom = zones.SelectMany(z => z.Value.Given.Select(g => (Zone: z.Key, Given: g))).Where(g => g.Given.PotId is not null).ToLookup(g => g.Given.PotId!.Value);
     }
@@ -28,6 +31,9 @@ public sealed class SetProgress
 
     /// <summary>The same by pot.</summary>
     public ILookup<Guid, (Guid Zone, PotGiven Given)> GivenFrom { get; }
+
+    /// <summary>How many coats of a layer lie on a piece where those are not all that were planned when they were laid; null everywhere else.</summary>
+    public int? Partly(Guid zone, Guid line, Guid piece) => partly.TryGetValue(new(zone, line, piece), out var coats) ? coats : null;
 
     /// <summary>Reads what is done on a set; zones on which nothing happened since <paramref name="before"/> are not read again.</summary>
     public static async Task<SetProgress> Load(LowfellDb db, Guid setId, SetProgress? before, CancellationToken stop)
@@ -39,7 +45,9 @@ public sealed class SetProgress
             """).ToDictionaryAsync(m => m.ZoneId, m => m.Text, stop);
         var stale = marks.Where(m => before?.zones.TryGetValue(m.Key, out var known) != true || known!.Mark != m.Value).Select(m => m.Key).ToList();
         var fresh = stale.Count == 0 ? null : await Read(db, stale, stop);
-        return new SetProgress(marks.ToDictionary(m => m.Key, m => fresh?.Contains(m.Key) == true ? new Of(m.Value, fresh[m.Key].ToList()) : before!.zones[m.Key]));
+        var partly = await db.PieceLayers.AsNoTracking().Where(p => p.Coats > 0 && p.State != PieceState.Done && p.State != PieceState.Skipped && db.Zones.Any(z => z.Id == p.ZoneId && db.Designs.Any(d => d.Id == z.DesignId && d.SetId == setId)))
+            .ToDictionaryAsync(p => new PieceKey(p.ZoneId, p.LineId, p.PieceId), p => p.Coats, stop);
+        return new SetProgress(marks.ToDictionary(m => m.Key, m => fresh?.Contains(m.Key) == true ? new Of(m.Value, fresh[m.Key].ToList()) : before!.zones[m.Key]), partly);
     }
 
     private static async Task<ILookup<Guid, PotGiven>> Read(LowfellDb db, List<Guid> stale, CancellationToken stop)

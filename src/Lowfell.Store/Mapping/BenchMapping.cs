@@ -19,10 +19,13 @@ internal sealed class PieceLayerMapping : IEntityTypeConfiguration<PieceLayerRow
 {
     public void Configure(EntityTypeBuilder<PieceLayerRow> row)
     {
-        row.ToTable("piece_layers", t => t.HasCheckConstraint("ck_piece_layers_done", "(state = 'done') = (done_at is not null) and (done_at is null) = (done_by_id is null)"));
+        row.ToTable("piece_layers", t => t.HasCheckConstraint("ck_piece_layers_done", "coats >= 0 and (coats > 0) = (done_at is not null) and (done_at is null) = (done_by_id is null) and (coats > 0 or state not in ('partly', 'done'))"));
         row.HasKey(p => new { p.ZoneId, p.LineId, p.PieceId });
         row.Property(p => p.Why).HasMaxLength(500);
         row.HasIndex(p => p.PieceId);
+
+        // What lies in some of its coats only is little among all that was ever laid.
+        row.HasIndex(p => p.ZoneId).HasFilter("coats > 0 and state not in ('done', 'skipped')");
         row.HasOne<ZoneRow>().WithMany().HasForeignKey(p => p.ZoneId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<PieceRow>().WithMany().HasForeignKey(p => p.PieceId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<PotRow>().WithMany().HasForeignKey(p => p.PotId).OnDelete(DeleteBehavior.Restrict);

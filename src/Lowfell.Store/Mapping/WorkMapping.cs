@@ -12,6 +12,7 @@ internal sealed class WorkEventMapping : IEntityTypeConfiguration<WorkEventRow>
         {
             t.HasCheckConstraint("ck_work_events_given", "(zone_id is not null or kind not in ('given', 'carried over', 'begun', 'skipped', 'wiped', 'hot air', 'touched dry', 'accepted')) and (zone_id is null or kind in ('given', 'carried over', 'begun', 'paused', 'skipped', 'wiped', 'mishap', 'hot air', 'touched dry', 'noted', 'accepted')) and (kind <> 'carried over' or twin_id is not null) and (zone_id is null) = (line_id is null)");
             t.HasCheckConstraint("ck_work_events_minutes", "estimate_minutes >= 0 and said_minutes >= 0");
+            t.HasCheckConstraint("ck_work_events_coats", "coats is null or (coats between 1 and 99 and kind in ('given', 'carried over'))");
             t.HasCheckConstraint("ck_work_events_clock", "clock = 'guessed'");
             t.HasCheckConstraint("ck_work_events_device_number", "device_number > 0");
             t.HasCheckConstraint("ck_work_events_undoes", "(kind = 'taken back') = (undoes_id is not null)");
@@ -39,6 +40,7 @@ internal sealed class WorkEventMapping : IEntityTypeConfiguration<WorkEventRow>
         row.HasOne<WorkEventRow>().WithMany().HasForeignKey(e => e.BeforeId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<ZoneRow>().WithMany().HasForeignKey(e => e.ZoneId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<LayerRow>().WithMany().HasForeignKey(e => e.LayerId).OnDelete(DeleteBehavior.Restrict);
+        row.HasMany(e => e.Also).WithOne().HasForeignKey(a => a.EventId).OnDelete(DeleteBehavior.Restrict);
         row.HasMany(e => e.Amounts).WithOne().HasForeignKey(a => a.EventId).OnDelete(DeleteBehavior.Restrict);
         row.HasMany(e => e.Pieces).WithOne().HasForeignKey(p => p.EventId).OnDelete(DeleteBehavior.Restrict);
     }
@@ -55,6 +57,17 @@ internal sealed class WorkAmountMapping : IEntityTypeConfiguration<WorkAmountRow
         });
         row.HasKey(a => new { a.EventId, a.MaterialId });
         row.HasOne<MaterialRow>().WithMany().HasForeignKey(a => a.MaterialId).OnDelete(DeleteBehavior.Restrict);
+    }
+}
+
+internal sealed class WorkAlsoMapping : IEntityTypeConfiguration<WorkAlsoRow>
+{
+    public void Configure(EntityTypeBuilder<WorkAlsoRow> row)
+    {
+        row.ToTable("work_also");
+        row.HasKey(a => new { a.EventId, a.ZoneId });
+        row.HasIndex(a => a.ZoneId);
+        row.HasOne<ZoneRow>().WithMany().HasForeignKey(a => a.ZoneId).OnDelete(DeleteBehavior.Restrict);
     }
 }
 

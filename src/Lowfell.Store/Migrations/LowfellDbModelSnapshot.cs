@@ -1673,6 +1673,10 @@ namespace Lowfell.Store.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("begun_at");
 
+                    b.Property<int>("Coats")
+                        .HasColumnType("integer")
+                        .HasColumnName("coats");
+
                     b.Property<DateTimeOffset?>("DoneAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("done_at");
@@ -1732,11 +1736,15 @@ namespace Lowfell.Store.Migrations
                     b.HasIndex("PotId")
                         .HasDatabaseName("ix_piece_layers_pot_id");
 
+                    b.HasIndex("ZoneId")
+                        .HasDatabaseName("ix_piece_layers_zone_id")
+                        .HasFilter("coats > 0 and state not in ('done', 'skipped')");
+
                     b.ToTable("piece_layers", null, t =>
                         {
-                            t.HasCheckConstraint("ck_piece_layers_done", "(state = 'done') = (done_at is not null) and (done_at is null) = (done_by_id is null)");
+                            t.HasCheckConstraint("ck_piece_layers_done", "coats >= 0 and (coats > 0) = (done_at is not null) and (done_at is null) = (done_by_id is null) and (coats > 0 or state not in ('partly', 'done'))");
 
-                            t.HasCheckConstraint("ck_piece_layers_state", "state in ('open', 'begun', 'paused', 'done', 'skipped')");
+                            t.HasCheckConstraint("ck_piece_layers_state", "state in ('open', 'begun', 'paused', 'partly', 'done', 'skipped')");
                         });
                 });
 
@@ -2647,6 +2655,29 @@ namespace Lowfell.Store.Migrations
                     b.ToTable("version_names", (string)null);
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.WorkAlsoRow", b =>
+                {
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("event_id");
+
+                    b.Property<Guid>("ZoneId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("zone_id");
+
+                    b.Property<Guid>("LineId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("line_id");
+
+                    b.HasKey("EventId", "ZoneId")
+                        .HasName("pk_work_also");
+
+                    b.HasIndex("ZoneId")
+                        .HasDatabaseName("ix_work_also_zone_id");
+
+                    b.ToTable("work_also", (string)null);
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.WorkAmountRow", b =>
                 {
                     b.Property<Guid>("EventId")
@@ -2704,6 +2735,10 @@ namespace Lowfell.Store.Migrations
                         .HasMaxLength(20)
                         .HasColumnType("character varying(20)")
                         .HasColumnName("clock");
+
+                    b.Property<int?>("Coats")
+                        .HasColumnType("integer")
+                        .HasColumnName("coats");
 
                     b.Property<string>("Device")
                         .IsRequired()
@@ -2834,6 +2869,8 @@ namespace Lowfell.Store.Migrations
                     b.ToTable("work_events", null, t =>
                         {
                             t.HasCheckConstraint("ck_work_events_clock", "clock = 'guessed'");
+
+                            t.HasCheckConstraint("ck_work_events_coats", "coats is null or (coats between 1 and 99 and kind in ('given', 'carried over'))");
 
                             t.HasCheckConstraint("ck_work_events_device_number", "device_number > 0");
 
@@ -3998,6 +4035,23 @@ namespace Lowfell.Store.Migrations
                         .HasConstraintName("fk_version_names_treatment_revisions_treatment_id_number");
                 });
 
+            modelBuilder.Entity("Lowfell.Store.Rows.WorkAlsoRow", b =>
+                {
+                    b.HasOne("Lowfell.Store.Rows.WorkEventRow", null)
+                        .WithMany("Also")
+                        .HasForeignKey("EventId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_work_also_work_events_event_id");
+
+                    b.HasOne("Lowfell.Store.Rows.ZoneRow", null)
+                        .WithMany()
+                        .HasForeignKey("ZoneId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_work_also_zones_zone_id");
+                });
+
             modelBuilder.Entity("Lowfell.Store.Rows.WorkAmountRow", b =>
                 {
                     b.HasOne("Lowfell.Store.Rows.WorkEventRow", null)
@@ -4161,6 +4215,8 @@ namespace Lowfell.Store.Migrations
 
             modelBuilder.Entity("Lowfell.Store.Rows.WorkEventRow", b =>
                 {
+                    b.Navigation("Also");
+
                     b.Navigation("Amounts");
 
                     b.Navigation("Pieces");

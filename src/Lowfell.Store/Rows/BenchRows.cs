@@ -27,6 +27,9 @@ public sealed class PieceLayerRow
     public Guid PieceId { get; init; }
     public PieceState State { get; set; }
     public DateTimeOffset? BegunAt { get; set; }
+
+    /// <summary>How many coats of it are there, and when the last of them was laid.</summary>
+    public int Coats { get; set; }
     public DateTimeOffset? DoneAt { get; set; }
 
     /// <summary>The event that laid it, by which layer, from which filling of which pot.</summary>

@@ -128,6 +128,12 @@ public sealed class WorkEventRow
 
     /// <summary>Which filling of the pot it was laid from.</summary>
     public int? Filling { get; init; }
+
+    /// <summary>How many coats were laid; null for all that were left.</summary>
+    public int? Coats { get; init; }
+
+    /// <summary>Zones that it is of as well, of the same layer.</summary>
+    public List<WorkAlsoRow> Also { get; } = [];
     public List<WorkAmountRow> Amounts { get; } = [];
     public List<WorkPieceRow> Pieces { get; } = [];
 }
@@ -139,6 +145,14 @@ public sealed class WorkAmountRow
     public Guid MaterialId { get; init; }
     public decimal Ml { get; init; }
     public int? Drops { get; init; }
+}
+
+/// <summary>A further zone that an event is of: one layer goes over several, each under a line of its own.</summary>
+public sealed class WorkAlsoRow
+{
+    public Guid EventId { get; init; }
+    public Guid ZoneId { get; init; }
+    public Guid LineId { get; init; }
 }
 
 /// <summary>A piece that an event was done to.</summary>

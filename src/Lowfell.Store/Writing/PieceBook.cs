@@ -1,4 +1,5 @@
 using Lowfell.Core.Bench;
+using Lowfell.Core.Treatments;
 using Lowfell.Store.Rows;
 using Microsoft.EntityFrameworkCore;
 
@@ -20,7 +21,8 @@ public static class PieceBook
         if (keys.Count == 0)
             return;
         var (zones, lines, pieces) = (keys.Select(k => k.Zone).Distinct().ToList(), keys.Select(k => k.Line).Distinct().ToList(), keys.Select(k => k.Piece).Distinct().ToList());
-        var events = await Read(db.WorkEvents.Where(e => e.ZoneId != null && zones.Contains(e.ZoneId.Value) && lines.Contains(e.LineId!.Value) && e.Pieces.Any(p => pieces.Contains(p.PieceId))), db, stop);
+        var also = await db.WorkAlso.Where(a => zones.Contains(a.ZoneId) && lines.Contains(a.LineId)).Select(a => a.EventId).ToListAsync(stop);
+        var events = await Read(db.WorkEvents.Where(e => ((e.ZoneId != null && zones.Contains(e.ZoneId.Value) && lines.Contains(e.LineId!.Value)) || also.Contains(e.Id)) && e.Pieces.Any(p => pieces.Contains(p.PieceId))), db, stop);
         var wanted = keys.ToHashSet();
         var folded = PieceFold.Of(events);
         var rows = (await db.PieceLayers.Where(p => zones.Contains(p.ZoneId) && lines.Contains(p.LineId) && pieces.Contains(p.PieceId)).ToListAsync(stop)).ToDictionary(r => new PieceKey(r.ZoneId, r.LineId, r.PieceId));
@@ -65,10 +67,11 @@ public static class PieceBook
         var earlier = mine.Where(e => e.At < from);
         if (await earlier.OrderByDescending(e => e.At).Select(e => (DateTimeOffset?)e.At).FirstOrDefaultAsync(stop) is not { } last || from - last > TakenTimes.Night)
             return (from, 0);
-        var begun = await earlier.Where(e => e.Kind == WorkKind.Begun && !db.WorkEvents.Any(u => u.UndoesId == e.Id)).OrderByDescending(e => e.At).ThenByDescending(e => e.Sequence).Take(MostBegun).Select(e => new { e.At, e.Sequence, e.ZoneId, e.LineId }).ToListAsync(stop);
+        var begun = await earlier.Where(e => e.Kind == WorkKind.Begun && !db.WorkEvents.Any(u => u.UndoesId == e.Id)).OrderByDescending(e => e.At).ThenByDescending(e => e.Sequence).Take(MostBegun)
+            .Select(e => new { e.At, e.Sequence, On = new { e.ZoneId, e.LineId }, Also = e.Also.Select(a => new { ZoneId = (Guid?)a.ZoneId, LineId = (Guid?)a.LineId }).ToList() }).AsSplitQuery().ToListAsync(stop);
         if (begun.Count == 0)
             return (from, 0);
-        var over = begun.Zip(begun.Skip(1)).FirstOrDefault(b => (b.First.ZoneId, b.First.LineId) != (b.Second.ZoneId, b.Second.LineId)).First ?? (begun.Count < MostBegun ? begun[^1] : null);
+        var over = begun.Zip(begun.Skip(1)).FirstOrDefault(b => !b.First.Also.Append(b.First.On).Intersect(b.Second.Also.Append(b.Second.On)).Any()).First ?? (begun.Count < MostBegun ? begun[^1] : null);
         if (over is not null && from - over.At <= TakenTimes.Night)
             return (over.At, over.Sequence);
         var night = await Night(earlier, from, stop);
@@ -131,10 +134,14 @@ public static class PieceBook
             join twin in db.WorkEvents on e.TwinId equals twin.Id into twins
             from twin in twins.DefaultIfEmpty()
             where e.Kind != WorkKind.TakenBack && !db.WorkEvents.Any(u => u.UndoesId == e.Id)
-            select new { e.Id, e.Sequence, e.At, e.Device, e.Kind, Zone = e.ZoneId!.Value, Line = e.LineId!.Value, e.LayerId, e.PotId, e.Filling, e.Note, e.EstimateMinutes, e.SaidMinutes, Twin = e.Kind == WorkKind.CarriedOver ? twin : null, Pieces = e.Pieces.Select(p => p.PieceId).ToList() })
+            select new { e.Id, e.Sequence, e.At, e.Device, e.Kind, Zone = e.ZoneId!.Value, Line = e.LineId!.Value, e.LayerId, e.PotId, e.Filling, e.Coats, e.Note, e.EstimateMinutes, e.SaidMinutes, Twin = e.Kind == WorkKind.CarriedOver ? twin : null, Also = e.Also.OrderBy(a => a.ZoneId).ToList(), Pieces = e.Pieces.Select(p => p.PieceId).ToList() })
             .AsNoTracking().AsSplitQuery().ToListAsync(stop);
+        var whole = await Whole(db, rows.Select(r => r.LayerId ?? r.Twin?.LayerId).OfType<Guid>().Distinct().ToList(), stop);
         return rows.Select(r => new BenchEvent(r.Id, r.Sequence, r.Twin?.At ?? r.At, r.Kind == WorkKind.CarriedOver ? "" : r.Device, KindOf(r.Kind), r.Zone, r.Line, r.Pieces)
         {
+            WholeCoats = whole.GetValueOrDefault((r.LayerId ?? r.Twin?.LayerId, r.Line), 1),
+            Also = r.Also.Select(a => new Target(a.ZoneId, a.LineId) { Coats = whole.GetValueOrDefault((r.LayerId, a.LineId), 1) }).ToList(),
+            Coats = r.Coats,
             Layer = r.LayerId ?? r.Twin?.LayerId,
             Pot = r.PotId ?? r.Twin?.PotId,
             Filling = r.Filling ?? r.Twin?.Filling,
@@ -143,6 +150,14 @@ public static class PieceBook
             SaidMinutes = (double?)r.SaidMinutes,
         }).ToList();
     }
+
+    /// <summary>How many coats make a layer whole where it lies under a line: on a surface it may be different.</summary>
+    private static async Task<Dictionary<(Guid? Layer, Guid Line), int>> Whole(LowfellDb db, List<Guid> layers, CancellationToken stop) => (await (
+            from lay in db.LayerSurfaces
+            join layer in db.Layers on lay.LayerId equals layer.Id
+            where layers.Contains(lay.LayerId)
+            select new { lay.LayerId, lay.LineId, Coats = (lay.Differs & (int)Differs.Coats) == 0 ? layer.Coats : lay.Coats }).ToListAsync(stop))
+        .ToDictionary(l => ((Guid?)l.LayerId, l.LineId), l => l.Coats);
 
     private static DoneKind KindOf(WorkKind kind) => kind switch
     {
@@ -162,7 +177,7 @@ public static class PieceBook
 
     private static PieceLayerRow Write(PieceLayer from, PieceLayerRow to)
     {
-        (to.State, to.BegunAt, to.DoneAt, to.DoneById, to.LayerId, to.PotId, to.Filling) = (from.State, from.BegunAt, from.DoneAt, from.DoneBy, from.Layer, from.Pot, from.Filling);
+        (to.State, to.BegunAt, to.Coats, to.DoneAt, to.DoneById, to.LayerId, to.PotId, to.Filling) = (from.State, from.BegunAt, from.Coats, from.DoneAt, from.DoneBy, from.Layer, from.Pot, from.Filling);
         (to.HotAir, to.Wipes, to.Mishaps, to.Why, to.Accepted, to.At) = (from.HotAir, from.Wipes, from.Mishaps, from.Why, from.Accepted, from.At);
         return to;
     }
@@ -172,6 +187,7 @@ public static class PieceBook
     {
         State = row.State,
         BegunAt = row.BegunAt,
+        Coats = row.Coats,
         DoneAt = row.DoneAt,
         DoneBy = row.DoneById,
         Layer = row.LayerId,

@@ -7,7 +7,7 @@ public static class ServingRole
 {
     /// <summary>Rows that are only ever added.</summary>
     public static readonly IReadOnlyList<string> Appended =
-        ["work_events", "work_amounts", "work_pieces", "bench_refusals", "stock_moves", "layers", "layer_surfaces", "treatment_revisions", "revision_layers", "surfaces", "revision_surfaces", "spent_writes", "timetables", "mixes", "mix_components"];
+        ["work_events", "work_also", "work_amounts", "work_pieces", "bench_refusals", "stock_moves", "layers", "layer_surfaces", "treatment_revisions", "revision_layers", "surfaces", "revision_surfaces", "spent_writes", "timetables", "mixes", "mix_components"];
 
     /// <summary>Of an event that did not fit, what a person decided about it.</summary>
     public static readonly IReadOnlyList<string> Settled = ["settled", "settled_at", "settled_by", "became_id"];

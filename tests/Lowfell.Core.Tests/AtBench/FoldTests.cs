@@ -12,12 +12,15 @@ public sealed class FoldTests
 
     private static Guid[] Ids(int n) => Enumerable.Range(0, n).Select(_ => Guid.NewGuid()).ToArray();
 
-    /// <summary>Anything in any order, at instants that often are the same, with nights between.</summary>
+    /// <summary>Anything in any order, at instants that often are the same, with nights between; on one zone or on both, in all coats or in some.</summary>
     private static readonly Gen<List<BenchEvent>> stories = Gen.Select(
-        Gen.Enum<DoneKind>(), Gen.Int[0, 1], Gen.Int[0, 1], Gen.Int[1, 7], Gen.Int[0, 40], Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[0, 3],
-        (kind, zone, line, which, minute, night, device, said) => (kind, zone, line, which, at: begin.AddMinutes(minute).AddHours(night * 13), device, said)).List[0, 40].Select(all => all.Select((x, i) => new BenchEvent(
-            Guid.NewGuid(), (i * 37) % 41, x.at, devices[x.device], x.kind, zones[x.zone], lines[x.line], pieces.Where((_, p) => (x.which & 1 << p) != 0).ToList())
+        Gen.Enum<DoneKind>(), Gen.Int[0, 3], Gen.Int[0, 1], Gen.Int[1, 7], Gen.Int[0, 40], Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[0, 35],
+        (kind, zone, line, which, minute, night, device, said) => (kind, zone, line, which, at: begin.AddMinutes(minute).AddHours(night * 13), device, said: said % 4, coats: said / 4)).List[0, 40].Select(all => all.Select((x, i) => new BenchEvent(
+            Guid.NewGuid(), (i * 37) % 41, x.at, devices[x.device], x.kind, zones[x.zone % 2], lines[x.line], pieces.Where((_, p) => (x.which & 1 << p) != 0).ToList())
         {
+            WholeCoats = 1 + x.coats / 3,
+            Also = x.zone < 2 ? [] : [new Target(zones[1 - x.zone % 2], lines[x.line]) { Coats = 3 - x.coats / 3 }],
+            Coats = x.coats % 3 == 0 ? null : x.coats % 3,
             Layer = lines[x.line],
             Pot = x.which % 2 == 0 ? zones[0] : null,
             Filling = x.which % 2 == 0 ? x.which : null,
@@ -33,7 +36,7 @@ public sealed class FoldTests
         foreach (var key in from z in zones from l in lines from p in pieces select new PieceKey(z, l, p))
         {
             // By its last words: each question is asked of the whole story by itself.
-            var mine = story.Where(e => e.Zone == key.Zone && e.Line == key.Line && e.Pieces.Contains(key.Piece)).OrderBy(e => e.At).ThenBy(e => e.Sequence).ToList();
+            var mine = story.Where(e => e.Targets.Any(t => (t.Zone, t.Line) == (key.Zone, key.Line)) && e.Pieces.Contains(key.Piece)).OrderBy(e => e.At).ThenBy(e => e.Sequence).ToList();
             if (mine.Count == 0)
             {
                 Assert.False(folded.ContainsKey(key));
@@ -44,7 +47,8 @@ public sealed class FoldTests
             var sinceWipe = mine.Skip(mine.FindLastIndex(e => e.Kind == DoneKind.Wiped) + 1).ToList();
             var laid = sinceWipe.FindLastIndex(e => e.Kind == DoneKind.Given);
             var sinceLaid = sinceWipe.Skip(laid + 1).ToList();
-            Assert.Equal(laid >= 0, layer.State == PieceState.Done);
+            var (coats, whole) = Coats(sinceWipe.Take(laid + 1).Where(e => e.Kind == DoneKind.Given).ToList(), key);
+            Assert.Equal((coats, coats >= whole), (layer.Coats, layer.State == PieceState.Done));
             Assert.Equal(laid >= 0 ? sinceWipe[laid].At : null, layer.DoneAt);
             Assert.Equal(laid >= 0 ? sinceWipe[laid].Id : (Guid?)null, layer.DoneBy);
             Assert.Equal(laid >= 0 ? (sinceWipe[laid].Pot, sinceWipe[laid].Filling) : default, (layer.Pot, layer.Filling));
@@ -53,13 +57,23 @@ public sealed class FoldTests
             Assert.Equal(mine.Count(e => e.Kind == DoneKind.Mishap), layer.Mishaps);
             Assert.Equal(sinceLaid.Any(e => e.Kind == DoneKind.Accepted), layer.Accepted);
             Assert.Equal(mine[^1].At, layer.At);
-            if (laid < 0)
+            if (coats < whole)
             {
-                var last = sinceWipe.LastOrDefault(e => e.Kind is DoneKind.Begun or DoneKind.Skipped || (e.Kind == DoneKind.Paused && Before(sinceWipe, e) == DoneKind.Begun));
-                Assert.Equal(last?.Kind switch { null => PieceState.Open, DoneKind.Begun => PieceState.Begun, DoneKind.Paused => PieceState.Paused, _ => PieceState.Skipped }, layer.State);
+                var last = sinceLaid.LastOrDefault(e => e.Kind is DoneKind.Begun or DoneKind.Skipped || (e.Kind == DoneKind.Paused && Before(sinceLaid, e) == DoneKind.Begun));
+                Assert.Equal(last?.Kind switch { null => coats > 0 ? PieceState.Partly : PieceState.Open, DoneKind.Begun => PieceState.Begun, DoneKind.Paused => PieceState.Paused, _ => PieceState.Skipped }, layer.State);
             }
         }
     });
+
+    /// <summary>How many coats givings come to, and how many are wanted by the last of them: each that was counted is added, any other makes it whole.</summary>
+    private static (int Coats, int Whole) Coats(List<BenchEvent> givings, PieceKey key)
+    {
+        if (givings.Count == 0)
+            return (0, 1);
+        var (last, before) = (givings[^1], Coats(givings[..^1], key).Coats);
+        var whole = last.Targets.Single(t => t.Zone == key.Zone).Coats;
+        return (last.Coats is { } more ? before + more : Math.Max(before, whole), whole);
+    }
 
     /// <summary>The last thing before an event that decides whether hands are on it.</summary>
     private static DoneKind? Before(List<BenchEvent> story, BenchEvent e) =>
@@ -106,7 +120,7 @@ public sealed class FoldTests
     /// <summary>Walks back from a giving to where its time began; null where its layer was not begun on this device that day.</summary>
     private static double? Slowly(List<BenchEvent> mine, int given)
     {
-        bool Same(BenchEvent e) => e.Zone == mine[given].Zone && e.Line == mine[given].Line;
+        bool Meet(BenchEvent a, BenchEvent b) => a.Targets.Select(t => (t.Zone, t.Line)).Intersect(b.Targets.Select(t => (t.Zone, t.Line))).Any();
         var from = given;
         while (from > 0 && mine[from].At - mine[from - 1].At <= TimeSpan.FromHours(12))
             from--;
@@ -114,12 +128,19 @@ public sealed class FoldTests
         // Hands are on the layer that was begun last; what else is told meanwhile takes them off nothing.
         var day = mine[from..(given + 1)];
         var last = day.FindLastIndex(e => e.Kind == DoneKind.Begun);
-        if (last < 0 || !Same(day[last]))
+        if (last < 0 || !Meet(day[last], mine[given]))
             return null;
-        var run = last;
-        while (run >= 0 && (day[run].Kind != DoneKind.Begun || Same(day[run])))
+
+        // One that is begun goes on with what was begun before it, as far as they have a zone in common.
+        var (run, hands) = (last, day[last]);
+        while (run >= 0 && (day[run].Kind != DoneKind.Begun || Meet(day[run], hands)))
+        {
+            hands = day[run].Kind == DoneKind.Begun ? day[run] : hands;
             run--;
-        var story = day[(run + 1)..].SkipWhile(e => e.Kind != DoneKind.Begun).Where(Same).ToList();
+        }
+
+        var begun = day[(run + 1)..].SkipWhile(e => e.Kind != DoneKind.Begun).ToList();
+        var story = begun.Where((e, i) => e.Kind == DoneKind.Begun || Meet(e, begun.Take(i).Last(b => b.Kind == DoneKind.Begun))).ToList();
         var (minutes, on, implied) = (0.0, false, false);
         DateTimeOffset since = default;
         foreach (var e in story)

@@ -24,6 +24,7 @@ import { factOf, notReady, type NotReady } from "./ready";
 import { keepPage } from "./shellCache";
 import { openCamera, TakePhoto } from "./TakePhoto";
 import type { Piece, Task, Told } from "./types";
+import { after, asFar, coated, labelsWet, onWet, toldOf, touches } from "./zones";
 import { useAir } from "./useAir";
 import { useAwake } from "./useAwake";
 import { useBench } from "./useBench";
@@ -49,6 +50,8 @@ export function Component() {
   return <AtWork key={workshopId} workshopId={workshopId} state={state} />;
 }
 
+const noZones: ReadonlySet<string> = new Set();
+
 type Open = NoteKind | "choose" | "mix" | "alerts" | "waiting" | null;
 
 function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<typeof useBench> }) {
@@ -61,8 +64,15 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
   const [pieceId, setPieceId] = useState<string | null>(null);
   const [potId, setPotId] = useState<string | null>(null);
   const [open, setOpen] = useState<Open>(null);
-  const [asks, setAsks] = useState<{ task: Task; pieces: Piece[]; ran: number; note: string } | null>(null);
-  const [wet, setWet] = useState<{ task: Task; pieces: Piece[]; below: NotReady[] } | null>(null);
+  const [asks, setAsks] = useState<{
+    task: Task;
+    pieces: Piece[];
+    coats?: number;
+    ran: number;
+    note: string;
+  } | null>(null);
+  const [taken, setTaken] = useState<{ of: string; out: ReadonlySet<string> }>({ of: "", out: new Set() });
+  const [wet, setWet] = useState<{ pieces: Piece[]; coats?: number; below: NotReady[] } | null>(null);
   const [askedWet, setAskedWet] = useState<ReadonlySet<string>>(new Set());
 
   // From a piece that lags behind: what is missing there is what to do.
@@ -86,6 +96,10 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
   const task = toLay.find(same) ?? (chosen?.pieces.length ? chosen : null) ?? toLay[0] ?? null;
   const piece = task?.pieces.find((p) => p.id === pieceId) ?? task?.pieces[0] ?? null;
   const next = toLay.find((t) => t !== task && !same(t)) ?? null;
+  // What was taken out of one layer says nothing of the next.
+  const of = task ? `${task.seenId} ${task.zoneId}` : "";
+  const out = taken.of === of ? taken.out : noZones;
+  const coat = task && piece && task.coats > 1 ? asFar(task, piece) : null;
   const line = rows(bench.wet);
   const closing = doors(line, now);
   const pot = task?.mix?.pots.find((p) => p.id === potId) ?? task?.mix?.pots[0] ?? null;
@@ -95,44 +109,39 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
 
   const told = async (told: Told, words: string) => {
     // Work outside of the session is known here alone: it is what it was when it was chosen, less what is told of it.
-    if (task && told.zoneId === task.zoneId && told.layerId === task.layerId)
-      setChosen({
-        ...task,
-        pieces:
-          told.kind === "given" || told.kind === "skipped"
-            ? task.pieces.filter((p) => !told.pieceIds?.includes(p.id))
-            : task.pieces,
-      });
+    if (task && touches(task, told))
+      setChosen(
+        told.kind === "given" || told.kind === "skipped"
+          ? (after(task, told, (p) => (told.kind === "given" ? coated(task, p, told.coats) : null))[0] ??
+              null)
+          : task,
+      );
     await state.tell(told);
     say(words);
   };
-  const on = (pieces: Piece[]) => ({
-    zoneId: task!.zoneId,
-    layerId: task!.layerId,
-    seenId: task!.seenId,
-    pieceIds: pieces.map((p) => p.id),
-  });
-  const give = (pieces: Piece[], note: string, minutes?: number) =>
+  const on = (pieces: Piece[]) => toldOf(task!, out, pieces);
+  const give = (pieces: Piece[], note: string, coats?: number, minutes?: number) =>
     told(
       {
         ...on(pieces),
         kind: "given",
+        ...(coats ? { coats } : {}),
         ...(pot ? { potId: pot.id } : {}),
         ...(minutes !== undefined ? { minutes } : {}),
         ...(note ? { note } : {}),
       },
-      `${task!.technique} on ${labelsOf(pieces.map((p) => p.label))}: done.`,
+      `${task!.technique} on ${labelsOf(pieces.map((p) => p.label))}: ${coats ? `${(pieces[0]!.coats || 0) + coats} of ${task!.coats} coats` : "done"}.`,
     );
-  const finish = (pieces: Piece[], note = "") => {
+  const finish = (pieces: Piece[], note = "", coats?: number) => {
     const ran = leftRunning(task!, pieces, now);
-    if (ran === null) void give(pieces, note);
-    else setAsks({ task: task!, pieces, ran, note });
+    if (ran === null) void give(pieces, note, coats);
+    else setAsks({ task: task!, pieces, ran, note, ...(coats ? { coats } : {}) });
   };
   // Never silently onto wet paint: it is asked once, and the answer is a fact of the log.
-  const finishWhereReady = (pieces: Piece[]) => {
+  const finishWhereReady = (pieces: Piece[], coats?: number) => {
     const below = notReady(task!, pieces, bench.wet, now, askedWet);
-    if (below.length === 0) finish(pieces);
-    else setWet({ task: task!, pieces, below });
+    if (below.length === 0) finish(pieces, "", coats);
+    else setWet({ pieces, below, ...(coats ? { coats } : {}) });
   };
   const photograph = async (picture: File) => {
     const eventId = await state.tell({
@@ -169,6 +178,17 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
       off: !task || task.pieces.length < 2,
       run: () => finishWhereReady(task!.pieces),
     },
+    ...(coat
+      ? [
+          {
+            id: "coat",
+            key: ".",
+            words: `Coat ${piece!.coats + 1} of ${task!.coats}, ${coat.length > 1 ? `all ${coat.length}` : piece!.label}`,
+            says: "one coat of several is on",
+            run: () => finishWhereReady(coat, 1),
+          },
+        ]
+      : []),
     piece?.state === "begun"
       ? {
           id: "pause",
@@ -222,11 +242,9 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
         void told(
           {
             kind: "hot air",
-            zoneId: newest!.zoneId,
-            layerId: newest!.layerId,
-            pieceIds: wetNow!.map((w) => w.pieceId),
+            ...onWet(wetNow!),
           },
-          `Hot air on ${labelsOf(wetNow!.map((w) => w.piece))}.`,
+          `Hot air on ${labelsOf(labelsWet(wetNow!))}.`,
         ),
     },
     {
@@ -239,11 +257,9 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
         void told(
           {
             kind: "touched dry",
-            zoneId: newest!.zoneId,
-            layerId: newest!.layerId,
-            pieceIds: wetNow!.map((w) => w.pieceId),
+            ...onWet(wetNow!),
           },
-          `Dry to the touch: ${labelsOf(wetNow!.map((w) => w.piece))}.`,
+          `Dry to the touch: ${labelsOf(labelsWet(wetNow!))}.`,
         ),
     },
     {
@@ -310,6 +326,12 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
             next={next}
             prepare={bench.tasks.filter((t) => t.beforehand)}
             now={now}
+            out={out}
+            onOut={(zoneId) => {
+              const next = new Set(out);
+              if (!next.delete(zoneId)) next.add(zoneId);
+              setTaken({ of, out: next });
+            }}
             onPiece={setPieceId}
             onPot={setPotId}
           />
@@ -335,6 +357,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
           task={task}
           piece={piece}
           wet={bench.wet}
+          out={out}
           onClose={close}
           onTell={(t, words) => void told(t, words).then(close)}
         />
@@ -373,7 +396,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
           onDone={() => {
             setWet(null);
             setAskedWet(new Set([...askedWet, ...wet.below.flatMap((b) => b.keys)]));
-            finish(wet.pieces, factOf(wet.below));
+            finish(wet.pieces, factOf(wet.below), wet.coats);
           }}
         />
       )}
@@ -383,7 +406,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
           onClose={() => setAsks(null)}
           onSaid={(minutes) => {
             setAsks(null);
-            void give(asks.pieces, asks.note, minutes);
+            void give(asks.pieces, asks.note, asks.coats, minutes);
           }}
         />
       )}

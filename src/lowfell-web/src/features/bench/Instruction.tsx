@@ -7,6 +7,7 @@ import { minutes, ml } from "../../shared/words";
 import { labelsOf } from "../../shared/labels";
 import { clockAt, dayAt, mixWords } from "./says";
 import type { Piece, Reading, Task } from "./types";
+import { zoneNames, zonesOf } from "./zones";
 
 /** What to do now: big, few words. */
 export function Instruction(props: {
@@ -16,6 +17,9 @@ export function Instruction(props: {
   next: Task | null;
   prepare: readonly Task[];
   now: number;
+  /** Zones that are taken out of what is told. */
+  out: ReadonlySet<string>;
+  onOut: (zoneId: string) => void;
   onPiece: (id: string) => void;
   onPot: (id: string) => void;
 }) {
@@ -28,7 +32,7 @@ export function Instruction(props: {
     >
       <p className="flex flex-wrap items-center gap-x-2 text-sm text-soft">
         <Hatch technique={task.technique} />
-        Layer {task.number} · {task.zone} · {task.design}
+        Layer {task.number} · {zoneNames(task, props.out)} · {task.design}
       </p>
       <h1 className="mt-1 text-xl leading-tight font-semibold md:text-2xl">
         {task.technique[0]!.toUpperCase() + task.technique.slice(1)} {piece.label}
@@ -75,6 +79,13 @@ export function Instruction(props: {
           <Fact name="where">{task.region === "all" ? "all of it" : task.region}</Fact>
         </div>
       </div>
+      {task.coats > 1 && (
+        <p className="mt-2 text-base">
+          {task.coats} coats
+          {piece.coats > 0 && `, ${piece.coats} on ${piece.label} already`}.
+        </p>
+      )}
+      <Zones task={task} out={props.out} onOut={props.onOut} />
       {piece.planned && (
         <div className="mt-3 border-l-4 border-tide pl-3">
           <p className="text-lg leading-snug">
@@ -159,11 +170,43 @@ export function Instruction(props: {
       )}
       {next && (
         <p className="mt-3 border-t border-line pt-2 text-base text-soft">
-          Next: {next.technique}, {next.zone} on {next.design}, {labelsOf(next.pieces.map((p) => p.label))}
+          Next: {next.technique}, {zoneNames(next)} on {next.design},{" "}
+          {labelsOf(next.pieces.map((p) => p.label))}
           {next.mix && `. Open ${next.mix.pots[0]?.label ?? next.mix.words}`}.
         </p>
       )}
     </section>
+  );
+}
+
+/** Where a layer goes that goes over several zones: a tap takes one out, such as a ring that is painted another day. */
+function Zones(props: { task: Task; out: ReadonlySet<string>; onOut: (zoneId: string) => void }) {
+  const zones = zonesOf(props.task);
+  if (zones.length < 2) return null;
+  const left = zones.filter((z) => !props.out.has(z.zoneId));
+  return (
+    <div role="group" aria-label="Where it goes" className="mt-3 flex flex-wrap gap-1.5">
+      {zones.map((z) => {
+        const on = left.includes(z);
+        return (
+          <button
+            key={z.zoneId}
+            type="button"
+            aria-pressed={on}
+            // Somewhere it went.
+            disabled={on && left.length === 1}
+            className={`flex min-h-14 items-center gap-2 rounded-[3px] border px-3 text-left text-base ${on ? "border-tide bg-tide-wash" : "border-line text-soft line-through"}`}
+            onClick={() => props.onOut(z.zoneId)}
+          >
+            <Swatch colour={z.colour} name="" className="size-5 shrink-0" />
+            <span>
+              {z.zone}
+              {z.different && <span className="block text-xs">{z.different}</span>}
+            </span>
+          </button>
+        );
+      })}
+    </div>
   );
 }
 

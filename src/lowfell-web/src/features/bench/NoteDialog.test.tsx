@@ -27,6 +27,7 @@ it("says what is missing when the piece it was opened for is laid elsewhere mean
       task={at}
       piece={at.pieces[0]!}
       wet={[]}
+      out={new Set()}
       onClose={() => undefined}
       onTell={(t) => told.push(t)}
     />

@@ -4,6 +4,7 @@ import { Dialog } from "../../kit/Dialog";
 import { box } from "../../kit/Frame";
 import { labelsOf } from "../../shared/labels";
 import type { Piece, Task, Told, Wet } from "./types";
+import { onWet, toldOf, zoneNames } from "./zones";
 
 export type NoteKind = "wiped" | "mishap" | "skipped" | "noted";
 
@@ -35,6 +36,8 @@ export function NoteDialog(props: {
   task: Task | null;
   piece: Piece | null;
   wet: readonly Wet[];
+  /** Zones that are taken out of what is told of the task at hand. */
+  out: ReadonlySet<string>;
   onClose: () => void;
   onTell: (told: Told, words: string) => void;
 }) {
@@ -50,21 +53,18 @@ export function NoteDialog(props: {
       ? [...props.wet]
           .sort((a, b) => b.doneAt.localeCompare(a.doneAt))
           .filter((w, i, all) => all.findIndex((x) => x.eventId === w.eventId) === i)
-          .map((w) => ({
-            zoneId: w.zoneId,
-            layerId: w.layerId,
-            seenId: undefined,
-            what: `${w.technique}, ${w.zone}`,
-            pieces: props.wet
-              .filter((x) => x.eventId === w.eventId)
+          .map((w) => props.wet.filter((x) => x.eventId === w.eventId))
+          .map((of) => ({
+            on: onWet(of),
+            what: `${of[0]!.technique}, ${[...new Set(of.map((x) => x.zone))].join(", ")}`,
+            pieces: of
+              .filter((x, i) => of.findIndex((o) => o.pieceId === x.pieceId) === i)
               .map((x) => ({ id: x.pieceId, label: x.piece })),
           }))
       : [];
   const here = task && {
-    zoneId: task.zoneId,
-    layerId: task.layerId,
-    seenId: task.seenId,
-    what: `${task.technique}, ${task.zone}`,
+    on: toldOf(task, props.out, task.pieces),
+    what: `${task.technique}, ${zoneNames(task, props.out)}`,
     pieces: task.pieces,
   };
   const things = [
@@ -89,9 +89,7 @@ export function NoteDialog(props: {
         ...(kind === "mishap" && savedBy.trim() ? { savedBy: savedBy.trim() } : {}),
         ...(at && pieces.length > 0
           ? {
-              zoneId: at.zoneId,
-              layerId: at.layerId,
-              ...(at.seenId ? { seenId: at.seenId } : {}),
+              ...at.on,
               pieceIds: pieces.map((p) => p.id),
             }
           : {}),
@@ -110,7 +108,7 @@ export function NoteDialog(props: {
           <div role="radiogroup" aria-label="Of what" className="mb-3 grid gap-1">
             {things.map((t, i) => (
               <label
-                key={`${t.zoneId} ${t.layerId} ${i}`}
+                key={`${t.on.zoneId} ${t.on.layerId} ${i}`}
                 className="flex min-h-10 items-center gap-2 text-base"
               >
                 <input

@@ -12,6 +12,7 @@ const piece = (n: number): Piece => ({
   state: "open",
   begunAt: null,
   planned: "",
+  coats: 0,
 });
 const task = (layerId: string, pieces: Piece[]) =>
   ({
@@ -101,6 +102,62 @@ describe("the bench with what is on its way", () => {
 
   it("counts an event once that is answered for and still in the queue", () => {
     expect(fold(reading(), [event(5, "given", [1]), event(5, "given", [1])]).wet).toHaveLength(1);
+  });
+});
+
+describe("a layer over several zones", () => {
+  const at = (zoneId: string) => ({ zoneId, layerId: `${zoneId} line` });
+  const also = (zoneId: string) => ({ ...at(zoneId), zone: zoneId, colour: "#111111", different: "" });
+  const over = { ...task("a", [1, 2].map(piece)), also: [also("coping"), also("iron")] };
+  const zonesOfTask = (t: Task) => [t.zone, ...t.also.map((a) => a.zone)].join(" ");
+  const told = (more: Partial<BenchEvent>) =>
+    fold(reading({ tasks: [over] }), [event(5, "given", [1], more)]);
+
+  it("is done on all of them, and wet on all of them in one row", () => {
+    const { tasks, wet } = told({ also: [at("coping"), at("iron")] });
+    expect(tasks.map((t) => t.pieces.map((p) => p.label))).toEqual([["W2"]]);
+    expect(wet.map((w) => w.zone)).toEqual(["Brick field", "coping", "iron"]);
+    expect(rows(wet).map((r) => [r.zone, r.pieces])).toEqual([["Brick field, coping, iron", ["W1"]]]);
+  });
+
+  it("stays to do where it was taken out, on the pieces that were told", () => {
+    const { tasks, wet, steps } = told({ also: [at("coping")] });
+    expect(tasks.map((t) => [zonesOfTask(t), t.pieces.map((p) => p.label)])).toEqual([
+      ["Brick field coping iron", ["W2"]],
+      ["iron", ["W1"]],
+    ]);
+    expect(wet.map((w) => w.zone)).toEqual(["Brick field", "coping"]);
+    expect(steps[0]!.words).toBe("Brick field, coping on Lock-wall straight, W1");
+  });
+
+  it("is taken back on all of them", () => {
+    const given = event(5, "given", [1], { also: [at("coping"), at("iron")] });
+    const { tasks, wet } = fold(reading({ tasks: [over] }), [
+      given,
+      event(6, "taken back", [], { undoesId: "e5" }),
+    ]);
+    expect([tasks[0]!.pieces.length, wet]).toEqual([2, []]);
+  });
+});
+
+describe("coats", () => {
+  const three = { ...task("a", [1, 2].map(piece)), coats: 3 };
+  const coat = (n: number) => event(n, "given", [1], { coats: 1 });
+
+  it("are counted, wet until the next, and all of them make it done", () => {
+    const after = (n: number) => fold(reading({ tasks: [three] }), [coat(5), coat(6), coat(7)].slice(0, n));
+    expect([1, 2].map((n) => after(n).tasks[0]!.pieces[0])).toMatchObject([
+      { label: "W1", coats: 1, state: "partly" },
+      { label: "W1", coats: 2, state: "partly" },
+    ]);
+    expect(after(1).wet).toMatchObject([{ piece: "W1", closes: null, closesAt: null }]);
+    expect(after(3).tasks[0]!.pieces.map((p) => p.label)).toEqual(["W2"]);
+    expect(after(3).wet).toMatchObject([{ piece: "W1", eventId: "e7", closes: "clean up excess" }]);
+  });
+
+  it("are all there once it is told to be done", () => {
+    const bench = fold(reading({ tasks: [three] }), [coat(5), event(6, "given", [1])]);
+    expect(bench.tasks[0]!.pieces.map((p) => p.label)).toEqual(["W2"]);
   });
 });
 

@@ -1,4 +1,5 @@
 import type { BenchEvent, Piece, Reading, Task, Wet } from "./types";
+import { after, coated, touches, zoneNames, zonesOf } from "./zones";
 
 /** What the bench is, with what happened here and is still on its way. */
 export type Bench = { tasks: Task[]; wet: Wet[]; steps: Step[] };
@@ -8,8 +9,11 @@ export type Step = { id: string; kind: string; words: string; mine: boolean };
 
 const MINUTE = 60_000;
 
-const same = (a: { zoneId: string; layerId: string }, b: { zoneId?: string; layerId?: string }) =>
-  a.zoneId === b.zoneId && a.layerId === b.layerId;
+/** Whether something on a zone is of an event there. */
+const isOf = (w: { zoneId: string; layerId: string }, e: BenchEvent) =>
+  [{ zoneId: e.zoneId, layerId: e.layerId }, ...(e.also ?? [])].some(
+    (t) => t.zoneId === w.zoneId && t.layerId === w.layerId,
+  );
 
 /**
  * Puts what the server does not know yet on top of what it said. Instants of this device are moved by how far its clock was off, so that
@@ -29,37 +33,45 @@ export function fold(reading: Reading, queued: readonly BenchEvent[]): Bench {
     const pieces = new Set(e.pieceIds);
     const change = (how: (piece: Piece) => Piece | null) => {
       tasks = tasks.map((t) =>
-        !t.beforehand && same(t, e)
+        !t.beforehand && touches(t, e)
           ? { ...t, pieces: t.pieces.flatMap((p) => (pieces.has(p.id) ? (how(p) ?? []) : p)) }
           : t,
       );
     };
+    const lay = (how: (task: Task, piece: Piece) => Piece | null) => {
+      tasks = tasks.flatMap((t) => (t.beforehand ? t : after(t, e, (p) => how(t, p))));
+    };
     if (e.kind === "made" || e.kind === "topped up") tasks = tasks.map((t) => withPot(t, e));
     else if (e.kind === "begun") change((p) => ({ ...p, state: "begun", begunAt: at.toISOString() }));
     else if (e.kind === "paused") change((p) => ({ ...p, state: "paused" }));
-    else if (e.kind === "skipped") change(() => null);
+    else if (e.kind === "skipped") lay(() => null);
     else if (e.kind === "given") {
-      const task = tasks.find((t) => !t.beforehand && same(t, e));
-      if (task)
-        wet = [...wet, ...task.pieces.filter((p) => pieces.has(p.id)).map((p) => wetOf(task, p, e.id, at))];
-      change(() => null);
+      // A coat onto another of the same layer is what is wet there.
+      wet = wet.filter((w) => !(isOf(w, e) && pieces.has(w.pieceId)));
+      for (const task of tasks.filter((t) => !t.beforehand && touches(t, e)))
+        wet = [...wet, ...task.pieces.filter((p) => pieces.has(p.id)).flatMap((p) => wetOf(task, p, e, at))];
+      lay((task, p) => coated(task, p, e.coats));
     } else if (e.kind === "wiped") {
-      const off = wet.filter((w) => same(w, e) && pieces.has(w.pieceId));
+      const off = wet.filter((w) => isOf(w, e) && pieces.has(w.pieceId));
       wet = wet.filter((w) => !off.includes(w));
       tasks = tasks.map((t) =>
-        !t.beforehand && same(t, e)
+        !t.beforehand && touches(t, e)
           ? {
               ...t,
               pieces: [
-                ...off.map((w): Piece => ({
-                  id: w.pieceId,
-                  label: w.piece,
-                  state: "open",
-                  begunAt: null,
-                  planned: "",
-                })),
+                ...off
+                  .filter((w, i) => off.findIndex((o) => o.pieceId === w.pieceId) === i)
+                  .filter((w) => t.pieces.every((p) => p.id !== w.pieceId))
+                  .map((w): Piece => ({
+                    id: w.pieceId,
+                    label: w.piece,
+                    state: "open",
+                    begunAt: null,
+                    planned: "",
+                    coats: 0,
+                  })),
                 ...t.pieces.map((p): Piece =>
-                  pieces.has(p.id) ? { ...p, state: "open", begunAt: null } : p,
+                  pieces.has(p.id) ? { ...p, state: "open", begunAt: null, coats: 0 } : p,
                 ),
               ],
             }
@@ -94,29 +106,34 @@ function withPot(task: Task, e: BenchEvent): Task {
   return { ...task, mix: { ...mix, pots } };
 }
 
-function wetOf(task: Task, piece: Piece, eventId: string, at: Date): Wet {
-  const after = (minutes: number) => new Date(at.getTime() + minutes * MINUTE).toISOString();
-  return {
-    zoneId: task.zoneId,
-    layerId: task.layerId,
-    pieceId: piece.id,
-    eventId,
-    design: task.design,
-    zone: task.zone,
-    piece: piece.label,
-    technique: task.technique,
-    colour: task.colour,
-    doneAt: at.toISOString(),
-    touchAt: after(task.wetMinutes),
-    readyAt: after(task.readyMinutes),
-    closes: task.window?.what ?? null,
-    opensAt: task.window ? after(task.window.opensMinutes) : null,
-    closesAt: task.window ? after(task.window.closesMinutes) : null,
-  };
+/** A piece of a task that something was just laid on: wet on every zone that it was laid on. */
+function wetOf(task: Task, piece: Piece, e: BenchEvent, at: Date): Wet[] {
+  const later = (minutes: number) => new Date(at.getTime() + minutes * MINUTE).toISOString();
+  const window = coated(task, piece, e.coats) === null ? task.window : null;
+  return zonesOf(task)
+    .filter((z) => isOf(z, e))
+    .map((z) => ({
+      zoneId: z.zoneId,
+      layerId: z.layerId,
+      pieceId: piece.id,
+      eventId: e.id,
+      design: task.design,
+      zone: z.zone,
+      piece: piece.label,
+      technique: task.technique,
+      colour: z.colour,
+      doneAt: at.toISOString(),
+      touchAt: later(task.wetMinutes),
+      readyAt: later(window || !e.coats ? task.readyMinutes : task.wetMinutes),
+      closes: window?.what ?? null,
+      opensAt: window ? later(window.opensMinutes) : null,
+      closesAt: window ? later(window.closesMinutes) : null,
+    }));
 }
 
 function stepWords(reading: Reading, e: BenchEvent) {
-  const task = reading.tasks.find((t) => same(t, e));
+  const task = reading.tasks.find((t) => touches(t, e));
+  const out = new Set(task && zonesOf(task).flatMap((z) => (isOf(z, e) ? [] : [z.zoneId])));
   const labels = (e.pieceIds ?? []).map(
     (id) =>
       task?.pieces.find((p) => p.id === id)?.label ?? reading.wet.find((w) => w.pieceId === id)?.piece ?? "",
@@ -127,22 +144,40 @@ function stepWords(reading: Reading, e: BenchEvent) {
       reading.tasks.flatMap((t) => t.mix?.pots ?? []).find((p) => p.id === e.potId)?.label ||
       "a pot"
     );
-  return [task && `${task.zone} on ${task.design}`, labels.join(" "), e.note].filter(Boolean).join(", ");
+  return [task && `${zoneNames(task, out)} on ${task.design}`, labels.join(" "), e.note]
+    .filter(Boolean)
+    .join(", ");
 }
 
-/** Pieces of one design and layer that were laid at about the same time, as one row of the line. */
-export type Row = Wet & { pieces: string[] };
+/** Pieces of one design and layer that were laid at about the same time, as one row of the line; "zone" names all that it was laid on. */
+export type Row = Wet & { pieces: string[]; zones: Pick<Wet, "zoneId" | "layerId" | "zone">[] };
 
 const TOGETHER_MS = 5 * MINUTE;
 
 export function rows(wet: readonly Wet[]): Row[] {
   const found: Row[] = [];
   for (const w of wet) {
+    const isHere = (z: { zoneId: string; layerId: string }) =>
+      z.zoneId === w.zoneId && z.layerId === w.layerId;
     const row = found.find(
-      (r) => same(r, w) && Math.abs(Date.parse(r.doneAt) - Date.parse(w.doneAt)) <= TOGETHER_MS,
+      (r) =>
+        (r.eventId === w.eventId || r.zones.some(isHere)) &&
+        Math.abs(Date.parse(r.doneAt) - Date.parse(w.doneAt)) <= TOGETHER_MS,
     );
-    if (row) row.pieces.push(w.piece);
-    else found.push({ ...w, pieces: [w.piece] });
+    if (!row) {
+      found.push({ ...w, pieces: [w.piece], zones: [w] });
+      continue;
+    }
+    if (!row.pieces.includes(w.piece)) row.pieces.push(w.piece);
+    if (!row.zones.some(isHere)) {
+      row.zones.push(w);
+      row.zone = row.zones.map((z) => z.zone).join(", ");
+      // One layer is ready where the last of its zones is, and late where the first is.
+      row.touchAt = row.touchAt > w.touchAt ? row.touchAt : w.touchAt;
+      row.readyAt = row.readyAt > w.readyAt ? row.readyAt : w.readyAt;
+      if (w.closesAt && (!row.closesAt || w.closesAt < row.closesAt))
+        Object.assign(row, { closes: w.closes, opensAt: w.opensAt, closesAt: w.closesAt });
+    }
   }
   return found;
 }

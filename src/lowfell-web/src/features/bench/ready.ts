@@ -1,6 +1,7 @@
 import { labelsOf } from "../../shared/labels";
 import { clockAt } from "./says";
 import type { Piece, Task, Wet } from "./types";
+import { targets } from "./zones";
 
 /** Pieces on which what lies below is not ready for what is to be laid, and from when it is. */
 export type NotReady = { pieces: Piece[]; technique: string; readyAt: number; keys: string[] };
@@ -22,7 +23,12 @@ export function notReady(
   const found: NotReady[] = [];
   for (const piece of pieces) {
     const below = wet
-      .filter((w) => w.zoneId === task.zoneId && w.pieceId === piece.id && Date.parse(w.readyAt) > now)
+      .filter(
+        (w) =>
+          targets(task).some((t) => t.zoneId === w.zoneId) &&
+          w.pieceId === piece.id &&
+          Date.parse(w.readyAt) > now,
+      )
       .filter((w) => !isInTime(w, task, now) && !asked.has(`${w.eventId} ${piece.id}`))
       .sort((a, b) => b.readyAt.localeCompare(a.readyAt))[0];
     if (!below) continue;

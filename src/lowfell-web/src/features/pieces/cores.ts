@@ -47,6 +47,7 @@ const marks: Record<Difference["fault"], string> = {
   "other pot": "≠",
   "other dilution": "≈",
   "too young": "!",
+  coats: "×",
   "older version": "‹",
 };
 

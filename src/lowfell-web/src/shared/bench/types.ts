@@ -18,6 +18,10 @@ export type BenchEvent = {
   layerId?: string;
   /** The layer as it was shown here. */
   seenId?: string;
+  /** Where else it was done, of the same layer and on the same pieces. */
+  also?: { zoneId: string; layerId: string }[];
+  /** How many coats were laid; all that were left where nobody counted. */
+  coats?: number;
   pieceIds?: string[];
   potId?: string;
   ml?: number;
