@@ -106,9 +106,10 @@ namespace Lowfell.Store.Migrations
             migrationBuilder.Sql("""
                 create trigger kept before update or delete on work_also for each row execute function kept();
 
-                create view work_on as
-                  select id as event_id, zone_id, line_id from work_events where zone_id is not null
-                  union all select event_id, zone_id, line_id from work_also;
+                create function work_on() returns table (event_id uuid, zone_id uuid, line_id uuid) language sql stable as $$
+                  select id, zone_id, line_id from work_events where zone_id is not null
+                  union all select event_id, zone_id, line_id from work_also
+                $$;
 
                 create or replace function lay_anew(z uuid, l uuid, p uuid) returns void language plpgsql security definer set search_path = public, pg_temp as $$
                 begin
@@ -116,11 +117,11 @@ namespace Lowfell.Store.Migrations
                   delete from done_layers where zone_id = z and line_id = l and piece_id = p;
                   insert into done_layers (zone_id, line_id, piece_id, pot_id, filling, event_id, sequence, times)
                   select z, l, p, first.pot_id, first.filling, (array_agg(first.id order by e.at, e.sequence))[1], min(first.sequence), count(*)
-                  from work_on o join work_events e on e.id = o.event_id join work_pieces w on w.event_id = e.id join work_events first on first.id = case e.kind when 'carried over' then e.twin_id else e.id end
+                  from work_on() o join work_events e on e.id = o.event_id join work_pieces w on w.event_id = e.id join work_events first on first.id = case e.kind when 'carried over' then e.twin_id else e.id end
                   where o.zone_id = z and o.line_id = l and w.piece_id = p and e.kind in ('given', 'carried over')
                     and not exists (select from work_events u where u.undoes_id = e.id)
                     and not exists (
-                      select from work_on r join work_events x on x.id = r.event_id join work_pieces y on y.event_id = x.id
+                      select from work_on() r join work_events x on x.id = r.event_id join work_pieces y on y.event_id = x.id
                       where x.kind = 'wiped' and r.zone_id = z and r.line_id = l and y.piece_id = p and (x.at, x.sequence) > (e.at, e.sequence)
                         and not exists (select from work_events u where u.undoes_id = x.id))
                   group by first.pot_id, first.filling;
@@ -143,7 +144,7 @@ namespace Lowfell.Store.Migrations
 
                 create or replace function work_laid() returns trigger language plpgsql security definer set search_path = public, pg_temp as $$
                 begin
-                  perform lay(e, o.zone_id, o.line_id, new.piece_id) from work_events e join work_on o on o.event_id = e.id where e.id = new.event_id;
+                  perform lay(e, o.zone_id, o.line_id, new.piece_id) from work_events e join work_on() o on o.event_id = e.id where e.id = new.event_id;
                   return null;
                 end $$;
 
@@ -160,7 +161,7 @@ namespace Lowfell.Store.Migrations
 
                 create or replace function work_taken_back() returns trigger language plpgsql security definer set search_path = public, pg_temp as $$
                 begin
-                  perform lay_anew(o.zone_id, o.line_id, p.piece_id) from work_events e join work_on o on o.event_id = e.id join work_pieces p on p.event_id = e.id where e.id = new.undoes_id and e.kind in ('given', 'carried over', 'wiped');
+                  perform lay_anew(o.zone_id, o.line_id, p.piece_id) from work_events e join work_on() o on o.event_id = e.id join work_pieces p on p.event_id = e.id where e.id = new.undoes_id and e.kind in ('given', 'carried over', 'wiped');
                   return null;
                 end $$;
                 revoke execute on function lay(work_events, uuid, uuid, uuid) from public;
@@ -168,7 +169,7 @@ namespace Lowfell.Store.Migrations
                 create or replace function journal_worked(table_name text, thing uuid) returns boolean language sql stable as $$
                   select case table_name
                     when 'pieces' then exists (select from work_pieces where piece_id = thing)
-                    when 'zones' then exists (select from work_on where zone_id = thing)
+                    when 'zones' then exists (select from work_on() o where o.zone_id = thing)
                     when 'designs' then exists (select from work_events e join zones z on z.id = e.zone_id where z.design_id = thing)
                     when 'sets' then exists (select from work_events e join zones z on z.id = e.zone_id join designs d on d.id = z.design_id where d.set_id = thing)
                     else false end
