@@ -25,7 +25,7 @@ internal sealed class PieceLayerMapping : IEntityTypeConfiguration<PieceLayerRow
         row.HasIndex(p => p.PieceId);
 
         // What lies in some of its coats only is little among all that was ever laid.
-        row.HasIndex(p => p.ZoneId).HasFilter("coats > 0 and state not in ('done', 'skipped')");
+        row.HasIndex(p => p.ZoneId).HasFilter("coats > 0 and state <> 'done' and state <> 'skipped'");
         row.HasOne<ZoneRow>().WithMany().HasForeignKey(p => p.ZoneId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<PieceRow>().WithMany().HasForeignKey(p => p.PieceId).OnDelete(DeleteBehavior.Restrict);
         row.HasOne<PotRow>().WithMany().HasForeignKey(p => p.PotId).OnDelete(DeleteBehavior.Restrict);

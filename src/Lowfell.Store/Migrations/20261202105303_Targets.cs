@@ -95,7 +95,7 @@ namespace Lowfell.Store.Migrations
                 name: "ix_piece_layers_zone_id",
                 table: "piece_layers",
                 column: "zone_id",
-                filter: "coats > 0 and state not in ('done', 'skipped')");
+                filter: "coats > 0 and state <> 'done' and state <> 'skipped'");
 
             migrationBuilder.CreateIndex(
                 name: "ix_work_also_zone_id",

@@ -1738,7 +1738,7 @@ namespace Lowfell.Store.Migrations
 
                     b.HasIndex("ZoneId")
                         .HasDatabaseName("ix_piece_layers_zone_id")
-                        .HasFilter("coats > 0 and state not in ('done', 'skipped')");
+                        .HasFilter("coats > 0 and state <> 'done' and state <> 'skipped'");
 
                     b.ToTable("piece_layers", null, t =>
                         {
