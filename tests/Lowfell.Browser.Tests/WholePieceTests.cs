@@ -106,14 +106,14 @@ public sealed class WholePieceTests(BrowserSession session) : IClassFixture<Brow
 
         page.Driver.Navigate().GoToUrl($"{root}/bench/{workshop}?zone={zone}&layer={line}");
         page.SeeText("section[aria-label='What to do now'] h1", "Varnish");
-        page.SeeText("section[aria-label='What to do now'] p", "2 coats");
+        page.SeeText("section[aria-label='What to do now'] li", "2 coats");
         var places = page.Wait(d => d.FindElements(By.CssSelector("[role=group][aria-label='Where it goes'] button")) is { Count: 2 } two ? two.Select(b => b.Text).ToList() : null)!;
         Assert.Empty(page.Axe());
 
         // One coat on all its pieces, on both zones: nothing is done yet, and it says how far it is.
         var piece = page.Says("[data-piece][aria-pressed=true]", "data-piece")!;
         page.Press(".");
-        page.SeeText("section[aria-label='What to do now'] p", $"1 on {piece} already");
+        page.SeeText("section[aria-label='What to do now'] p", $"{piece} has 1 of 2 coats");
         page.See($"[data-wet~='{piece}']");
         page.SeeText("[data-act=coat]", "Coat 2 of 2");
         page.See("[data-waiting='0']");

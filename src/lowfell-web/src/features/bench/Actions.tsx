@@ -11,8 +11,8 @@ export type Act = {
   run: () => void;
 };
 
-/** Of these there is always room, on a phone too. */
-const FIRST = 4;
+/** Of those up to taking back there is always room, on a phone too. */
+const always = (acts: readonly Act[]) => acts.findIndex((a) => a.id === "back") + 1;
 
 /** A tap for everything that happens: big enough for a finger with paint on it. */
 export function Actions({ acts }: { acts: readonly Act[] }) {
@@ -37,7 +37,7 @@ export function Actions({ acts }: { acts: readonly Act[] }) {
             a.main
               ? "border-tide bg-tide text-on-tide max-md:col-span-2 max-md:min-h-16"
               : "border-line bg-card text-ink"
-          } ${i >= FIRST && !all ? "max-md:hidden" : ""}`}
+          } ${i >= always(acts) && !all ? "max-md:hidden" : ""}`}
         >
           {a.words}
           <kbd aria-hidden="true" className="text-xs font-normal opacity-75 max-md:hidden">

@@ -30,6 +30,7 @@ import { useAwake } from "./useAwake";
 import { useBench } from "./useBench";
 import { useNow } from "./useNow";
 import { usePedal } from "./usePedal";
+import { useTaken } from "./useTaken";
 import { WaitingDialog } from "./WaitingDialog";
 import { Waits } from "./Waits";
 import { WetDialog } from "./WetDialog";
@@ -50,8 +51,6 @@ export function Component() {
   return <AtWork key={workshopId} workshopId={workshopId} state={state} />;
 }
 
-const noZones: ReadonlySet<string> = new Set();
-
 type Open = NoteKind | "choose" | "mix" | "alerts" | "waiting" | null;
 
 function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<typeof useBench> }) {
@@ -71,7 +70,6 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
     ran: number;
     note: string;
   } | null>(null);
-  const [taken, setTaken] = useState<{ of: string; out: ReadonlySet<string> }>({ of: "", out: new Set() });
   const [wet, setWet] = useState<{ pieces: Piece[]; coats?: number; below: NotReady[] } | null>(null);
   const [askedWet, setAskedWet] = useState<ReadonlySet<string>>(new Set());
 
@@ -96,9 +94,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
   const task = toLay.find(same) ?? (chosen?.pieces.length ? chosen : null) ?? toLay[0] ?? null;
   const piece = task?.pieces.find((p) => p.id === pieceId) ?? task?.pieces[0] ?? null;
   const next = toLay.find((t) => t !== task && !same(t)) ?? null;
-  // What was taken out of one layer says nothing of the next.
-  const of = task ? `${task.seenId} ${task.zoneId}` : "";
-  const out = taken.of === of ? taken.out : noZones;
+  const [out, turnOut] = useTaken(task);
   const coat = task && piece && task.coats > 1 ? asFar(task, piece) : null;
   const line = rows(bench.wet);
   const closing = doors(line, now);
@@ -239,13 +235,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
       says: "what was laid last saw the dryer",
       off: !wetNow,
       run: () =>
-        void told(
-          {
-            kind: "hot air",
-            ...onWet(wetNow!),
-          },
-          `Hot air on ${labelsOf(labelsWet(wetNow!))}.`,
-        ),
+        void told({ kind: "hot air", ...onWet(wetNow!) }, `Hot air on ${labelsOf(labelsWet(wetNow!))}.`),
     },
     {
       id: "dry",
@@ -255,10 +245,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
       off: !wetNow,
       run: () =>
         void told(
-          {
-            kind: "touched dry",
-            ...onWet(wetNow!),
-          },
+          { kind: "touched dry", ...onWet(wetNow!) },
           `Dry to the touch: ${labelsOf(labelsWet(wetNow!))}.`,
         ),
     },
@@ -327,11 +314,7 @@ function AtWork({ workshopId, state }: { workshopId: string; state: ReturnType<t
             prepare={bench.tasks.filter((t) => t.beforehand)}
             now={now}
             out={out}
-            onOut={(zoneId) => {
-              const next = new Set(out);
-              if (!next.delete(zoneId)) next.add(zoneId);
-              setTaken({ of, out: next });
-            }}
+            onOut={turnOut}
             onPiece={setPieceId}
             onPot={setPotId}
           />

@@ -79,10 +79,9 @@ export function Instruction(props: {
           <Fact name="where">{task.region === "all" ? "all of it" : task.region}</Fact>
         </div>
       </div>
-      {task.coats > 1 && (
+      {piece.coats > 0 && (
         <p className="mt-2 text-base">
-          {task.coats} coats
-          {piece.coats > 0 && `, ${piece.coats} on ${piece.label} already`}.
+          {piece.label} has {piece.coats} of {task.coats} coats.
         </p>
       )}
       <Zones task={task} out={props.out} onOut={props.onOut} />
