@@ -76,7 +76,7 @@ internal sealed class LearnedReader(IReadOnlyList<SetGraph> sets, LowfellDb db, 
             where e.WorkshopId == workshop && e.Kind == WorkKind.TouchedDry && !db.WorkEvents.Any(u => u.UndoesId == e.Id)
             from p in e.Pieces
 
-            // The finger was on one of its zones: on the first.
+                // The finger was on one of its zones: on the first.
             join layer in db.PieceLayers on new { Zone = e.ZoneId!.Value, Line = e.LineId!.Value, p.PieceId } equals new { Zone = layer.ZoneId, Line = layer.LineId, layer.PieceId }
             where layer.DoneAt != null && layer.DoneAt < e.At && !layer.HotAir
             select new { e.Id, e.ZoneId, e.LineId, e.At, DoneAt = layer.DoneAt!.Value }).Take(MostTimes).ToListAsync(stop);
