@@ -53,6 +53,7 @@ public static class Places
 
     private static IEnumerable<Fault> Faults(SyntaxNode node)
     {
+        // A statement in braces: an else after it belongs to what it did.
         Func<int, string> Switch(string faulty) => n => $"({On(n)} ? ({faulty}) : ({node}))";
         return node switch
         {
@@ -63,9 +64,9 @@ public static class Places
             InvocationExpressionSyntax { Expression: MemberAccessExpressionSyntax m } when filters.Contains(m.Name.Identifier.Text) =>
                 [new("filter", Switch(m.Expression.ToString()), $"without .{m.Name.Identifier.Text}(…)")],
             IfStatementSyntax { Else: null } i when Ends(i.Statement) && !i.Condition.DescendantNodesAndSelf().Any(Names) =>
-                [new("check", n => $"if (!{On(n)} && ({i.Condition})) {i.Statement}", $"never if ({i.Condition})")],
+                [new("check", n => $"{{ if (!{On(n)} && ({i.Condition})) {i.Statement} }}", $"never if ({i.Condition})")],
             ExpressionStatementSyntax { Expression: InvocationExpressionSyntax call } s when !call.DescendantNodes().Any(Names) =>
-                [new("call", n => $"if (!{On(n)}) {s}", $"without {call}")],
+                [new("call", n => $"{{ if (!{On(n)}) {s} }}", $"without {call}")],
             FieldDeclarationSyntax f when f.Modifiers.Any(SyntaxKind.ConstKeyword) => Constants(f),
             LiteralExpressionSyntax l when l.IsKind(SyntaxKind.NumericLiteralExpression) && Off(l.Token) is { } off => [new("constant", Switch(off), $"{off} for {l}")],
             BlockSyntax { Parent: MethodDeclarationSyntax method, Statements.Count: > 1 } body when IsNothing(method) =>

@@ -2,12 +2,12 @@ using System.Diagnostics;
 using System.Globalization;
 using Lowfell.Mutants;
 
-// ROOT WORK SEEDS HOW-MANY — puts faults into a copy of the code and says which of them no test notices.
-var (root, work, seeds, wanted) = (args[0], args[1], Choice.Seeds(args[2]), int.Parse(args[3], CultureInfo.InvariantCulture));
+// ROOT WORK SEEDS HOW-MANY — puts faults into a copy of the code and says which of them no test notices. For SEEDS also lines: FILE:LINE,FILE:LINE.
+var (root, work, wanted) = (args[0], args[1], int.Parse(args[3], CultureInfo.InvariantCulture));
 var clock = Stopwatch.StartNew();
 var tree = new Tree(root, work);
 tree.Copy();
-var faults = await tree.Compile(Choice.Of(tree, seeds, wanted));
+var faults = await tree.Compile(args[2].Contains(".cs:") ? Choice.At(tree, args[2].Split(',')) : Choice.Of(tree, Choice.Seeds(args[2]), wanted));
 Say($"{faults.Count} faults compiled");
 
 var open = faults;

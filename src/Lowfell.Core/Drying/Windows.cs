@@ -7,7 +7,7 @@ namespace Lowfell.Core.Drying;
 public readonly record struct Window(double OpensMinutes, double ClosesMinutes)
 {
     /// <summary>The same on the safe side, for it is one figure that stands for a range: it may open later and close sooner.</summary>
-    public Window Careful => new(Math.Min(OpensMinutes * Windows.LatestOpening, ClosesMinutes * Windows.SoonestClosing), ClosesMinutes * Windows.SoonestClosing);
+    public Window OnTheSafeSide() => new(Math.Min(OpensMinutes * Windows.LatestOpening, ClosesMinutes * Windows.SoonestClosing), ClosesMinutes * Windows.SoonestClosing);
 }
 
 /// <summary>Working windows at 20 C and 50 % relative humidity, scaled to the room like drying itself. Rules of thumb; the label wins.</summary>

@@ -73,7 +73,7 @@ public sealed record SetWork(IReadOnlyList<Operation> Operations, IReadOnlyList<
         public void Add(ZoneWork zone)
         {
             var view = zone.View;
-            var windows = StackWindows.Of(view).Select(w => limit.Careful ? w with { Window = w.Window.Careful } : w).ToList();
+            var windows = StackWindows.Of(view).Select(w => limit.Careful ? w with { Window = w.Window.OnTheSafeSide() } : w).ToList();
             for (var i = 0; i < view.Count; i++)
             {
                 var pieces = Enumerable.Range(0, zone.Pieces).Where(p => !zone.IsDone(i, p)).ToList();

@@ -163,4 +163,49 @@ public sealed class ArrangerTests
         Assert.True(new Element(ElementKind.Rock, 0, -15, 3, 0, 90, true).IsWithin(shapes[0], 0.5));
         Assert.False(new Element(ElementKind.Rock, 0, -15, 3, 0, -90, true).IsWithin(shapes[0], 0.5));
     }
+
+    [Fact]
+    public void Tufts_lean_against_stones_and_never_against_each_other()
+    {
+        int tufts = 0, leaning = 0, clinging = 0;
+        for (var seed = 1; seed <= 60; seed++)
+        {
+            var wish = Wish(shapes[4]) with { Rocks = 3, Tufts = 5 };
+            var all = Arranger.Tray(wish, seed, 1)[0].Elements;
+            bool Touches(Element tuft, Func<Element, bool> what) => all.Any(e => e != tuft && what(e) && Math.Abs(tuft.Body.GapTo(e.Body) - wish.GapMm) < 0.02);
+            foreach (var tuft in all.Where(e => e.Kind == ElementKind.Tuft))
+            {
+                tufts++;
+                leaning += Touches(tuft, e => e.Kind == ElementKind.Rock && !e.Half) ? 1 : 0;
+                clinging += Touches(tuft, e => e.Kind == ElementKind.Tuft) ? 1 : 0;
+            }
+        }
+
+        Assert.True(leaning > tufts / 3 && clinging < tufts / 20, $"{leaning} of {tufts} lean, {clinging} cling");
+    }
+
+    [Fact]
+    public void Planks_lie_along_the_path_but_not_like_a_fence()
+    {
+        var off = new List<double>();
+        for (var seed = 1; seed <= 60; seed++)
+        {
+            var plan = Arranger.Tray(Wish(shapes[4], new Texture(TexturePlace.Path, 0.2), new Texture(TexturePlace.Anywhere, 1)) with { Planks = 3 }, seed, 1)[0];
+            off.AddRange(plan.Elements.Where(e => e.Kind == ElementKind.Plank).Select(e => e.Turn - plan.Lean.Path!.Value.Turn));
+        }
+
+        Assert.All(off, o => Assert.InRange(o, -13, 13));
+        Assert.True(off.Count(o => Math.Abs(o) > 4) > off.Count / 2 && off.Any(o => o > 0) && off.Any(o => o < 0));
+    }
+
+    [Fact]
+    public void A_base_has_a_path_or_a_puddle_only_where_one_is_wanted()
+    {
+        Lean Of(params Texture[] textures) => Arranger.Tray(Wish(shapes[4], textures), 5, 1)[0].Lean;
+        Assert.Equal((null, null), (Of(new Texture(TexturePlace.Anywhere, 1)).Path, Of(new Texture(TexturePlace.Anywhere, 1)).Puddle));
+        Assert.Null(Of(new Texture(TexturePlace.Path, 0), new Texture(TexturePlace.Puddle, 0), new Texture(TexturePlace.Anywhere, 1)).Path);
+        Assert.Null(Of(new Texture(TexturePlace.Path, 0), new Texture(TexturePlace.Puddle, 0), new Texture(TexturePlace.Anywhere, 1)).Puddle);
+        Assert.NotNull(Of(new Texture(TexturePlace.Path, 0.2), new Texture(TexturePlace.Anywhere, 1)).Path);
+        Assert.NotNull(Of(new Texture(TexturePlace.Puddle, 0.1), new Texture(TexturePlace.Anywhere, 1)).Puddle);
+    }
 }

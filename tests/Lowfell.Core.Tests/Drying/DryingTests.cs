@@ -90,4 +90,24 @@ public class DryingTests
             var times = UsualDryTimes.For(kind, carrier);
             Assert.True(0 <= times.TouchMinutes && times.TouchMinutes <= times.RecoatMinutes && times.RecoatMinutes <= times.CureMinutes);
         });
+
+    [Fact]
+    public void One_figure_for_a_range_may_open_two_fifths_later_and_close_three_tenths_sooner()
+    {
+        var safe = new Window(15, 90).OnTheSafeSide();
+        Assert.Equal((21, 63), (Math.Round(safe.OpensMinutes, 6), Math.Round(safe.ClosesMinutes, 6)));
+        safe = new Window(30, 50).OnTheSafeSide();
+        Assert.Equal((35, 35), (Math.Round(safe.OpensMinutes, 6), Math.Round(safe.ClosesMinutes, 6)));
+    }
+
+    [Fact]
+    public void Ink_from_an_airbrush_dries_as_sprayed_paint_and_a_wash_always_as_a_wash()
+    {
+        var ink = Brown with { Kind = MaterialKind.Ink };
+        DryingRow Laid(Material material, Technique technique, Tool tool = Tool.Brush) => DryingTable.Laid(material, Lay(technique, material) with { Tool = tool });
+        Assert.Equal(DryingTable.Sprayed, Laid(ink, Technique.BaseCoat, Tool.Airbrush));
+        Assert.Equal(DryingTable.Scant, Laid(ink, Technique.DryBrush));
+        Assert.Equal(DryingTable.Wash, Laid(ink, Technique.AllOverWash));
+        Assert.Equal(DryingTable.Wash, Laid(Wash, Technique.BaseCoat, Tool.Airbrush));
+    }
 }

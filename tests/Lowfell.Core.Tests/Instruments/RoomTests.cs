@@ -98,4 +98,14 @@ public sealed class RoomTests
         var said = new StandInClimate(seed).At(at);
         return said == new StandInClimate(seed).At(at) && Plausible.Climate(said, new StandInClimate(seed).At(at.AddMinutes(-1)), at) is null;
     });
+
+    [Fact]
+    public void A_seeded_day_is_warmest_at_four_in_the_afternoon_and_coldest_at_four_at_night()
+    {
+        double At(int hour) => Enumerable.Range(0, 300).Average(s => new StandInClimate(s % 7).At(evening.Date.AddHours(hour).AddSeconds(s * 10)).TemperatureC);
+        var day = Enumerable.Range(0, 24).Select(At).ToList();
+        Assert.Equal((16, 4), (day.IndexOf(day.Max()), day.IndexOf(day.Min())));
+        Assert.InRange(day.Max() - day.Min(), 4, 5);
+        Assert.InRange(day[10] - day[4], (day.Max() - day.Min()) / 2 - 0.3, (day.Max() - day.Min()) / 2 + 0.3);
+    }
 }

@@ -119,4 +119,16 @@ public class StackRunTests
         Assert.Equal(twice.PaintShare, twice.WithThinnerApart().PaintShare, 1e-12);
         Assert.Equal(1.0 / 3, twice.PaintShare, 1e-12);
     }
+
+    [Theory]
+    [InlineData(1, "")]
+    [InlineData(3, "")]
+    [InlineData(4, " and 1 more")]
+    [InlineData(5, " and 2 more")]
+    public void A_difference_in_a_line_tells_three_and_counts_the_rest(int changed, string rest)
+    {
+        var before = new[] { Lay(Technique.Prime, Primer), Lay(Technique.BaseCoat, Brown), Lay(Technique.AllOverWash, Wash), Lay(Technique.DryBrush, White), Lay(Technique.Varnish, Matt) };
+        var after = before.Select((l, i) => i < changed ? l with { Coats = 3 } : l).ToList();
+        Assert.Equal(string.Join(", ", StackDifference.Phrases(before, after).Take(3)) + rest, StackDifference.Line(before, after));
+    }
 }

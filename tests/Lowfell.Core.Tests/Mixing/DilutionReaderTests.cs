@@ -210,4 +210,10 @@ public class DilutionReaderTests
     }
 
     private static string Only(DilutionReading read) => $"{read.Only!.Paint}:{read.Only.Thinner}";
+
+    [Theory]
+    [InlineData(200, false)]
+    [InlineData(201, true)]
+    public void What_is_too_long_is_not_read(int length, bool tooLong) =>
+        Assert.Equal(tooLong, DilutionReader.Read("2:1".PadRight(length)).Fault.Contains("longer than 200"));
 }

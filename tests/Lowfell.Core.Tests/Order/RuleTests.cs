@@ -243,4 +243,23 @@ public class RuleTests
         Assert.InRange(1 - instead.PaintShare, 0.3, 0.5);
         Assert.Equal(Carrier.WaterAcrylic, instead.Carrier);
     }
+
+    [Fact]
+    public void What_is_thinned_with_the_wrong_thing_is_thinned_with_the_right_or_used_neat()
+    {
+        var coat = Lay(Technique.BaseCoat, Brown, 2, thin: new Dilution(Spirit, Parts.One, Parts.One));
+        var remedies = Fires("wrong-thinner", Context(), prime, coat, matt).Remedies;
+        Dilution? After(string id) => Assert.IsType<StackEdit.Replace>(Assert.Single(remedies.Single(r => r.Id == id).Edits)).Layer.Dilution;
+        Assert.Equal(Water, After("swap-thinner")!.Thinner);
+        Assert.Null(After("neat"));
+    }
+
+    [Fact]
+    public void A_lighter_paint_is_lighter_by_a_step_at_least()
+    {
+        Core.Materials.Material Paint(string colour) => Make(colour, MaterialKind.Paint, Carrier.WaterAcrylic, colour);
+        var (paint, hardly, lighter) = (Paint("#6a5a48"), Paint("#72624f"), Paint("#93826c"));
+        Assert.Equal(lighter, ShelfPick.Lighter([hardly, lighter], paint));
+        Assert.Null(ShelfPick.Lighter([hardly], paint));
+    }
 }

@@ -157,4 +157,48 @@ public sealed class SchedulerTests
             Assert.NotEqual("", Binding.Words(work, chain));
         }, iter: 300);
     }
+
+    [Fact]
+    public void What_stands_alone_ends_no_later_than_its_bound()
+    {
+        var work = new Work
+        {
+            Hours = [new(0, 60), new(1440, 1540)],
+            SetUps = [new("airbrush", 20, 15, true)],
+            Operations = [new("spray", 30, 0)],
+        };
+        var made = Scheduler.Make(work, quick);
+        Assert.Equal((1, 1490), (made.Timetable!.Outcome.LastStretch, made.Timetable.Outcome.Finish));
+        Assert.Equal((1, 1490), (made.Bound!.LastStretch, made.Bound.Finish));
+    }
+
+    [Fact]
+    public void Past_its_patience_everything_slides_on_where_that_ends_sooner()
+    {
+        int slid = 0, stayed = 0;
+        Gen.Select(Gen.Int[0, 100_000], Gen.Int[6, 20]).Sample((seed, size) =>
+        {
+            var work = WorkSamples.Some(seed, size, painters: 1, hard: false);
+            if (Scheduler.Make(work, quick).Timetable is not { } table)
+                return;
+            var late = work with { Operations = work.Operations.Select((o, i) => i == 0 ? o with { NotBefore = table.Placements[0].End + 1440 } : o).ToList() };
+            if (Replanning.Of(late, table.Placements) is not { } patient)
+                return;
+            var hasty = Replanning.Of(late, table.Placements, 0)!;
+            Assert.Empty(TimetableCheck.Faults(late, hasty.Timetable));
+            Outcome a = hasty.Timetable.Outcome, b = patient.Timetable.Outcome;
+            Assert.True((a.Late, a.LastStretch, a.Sessions).CompareTo((b.Late, b.LastStretch, b.Sessions)) <= 0);
+            Interlocked.Increment(ref (a.LastStretch, a.Sessions) == (b.LastStretch, b.Sessions) ? ref stayed : ref slid);
+        }, iter: 300);
+        Assert.True(slid > 5 && stayed > 5, $"{slid} slid, {stayed} stayed");
+    }
+
+    [Fact]
+    public void What_need_not_be_early_is_done_just_before_what_follows_it()
+    {
+        // The mask dries in five minutes and is wanted after a day: nobody sits about for an hour in between.
+        var work = new Work { Hours = [new(0, 200)], Operations = [new("wash", 10), new("prepare", 10), new("late", 10) { NotBefore = 150, After = [new(1, 5)] }] };
+        var table = Scheduler.Make(work, quick).Timetable!;
+        Assert.Equal((135, 160), (table.Placements[1].Start, table.Outcome.Finish));
+    }
 }

@@ -86,6 +86,21 @@ public class StartHereTests
     public void Partial_covers_cannot_be_started_from() =>
         Assert.Throws<ArgumentException>(() => Find(StackPrediction.Compute(Zone(), SixAbove()), 2, Position.Field, default, Shelf));
 
+    /// <summary>Chips down to the primer show the primer, whatever the base will be.</summary>
+    [Fact]
+    public void What_chips_bare_below_the_base_is_there_whichever_paint_is_chosen()
+    {
+        var fluid = Make("Flake Fluid", MaterialKind.ChippingFluid, Carrier.WaterAcrylic, null);
+        Layer[] stack = [Lay(Technique.Prime, ChalkPrimer), Lay(Technique.ChippingFluid, fluid), Lay(Technique.BaseCoat, Brown, 2), Lay(Technique.ChipThrough, Water, strength: 2), Lay(Technique.AllOverWash, Wash)];
+        var run = StackPrediction.Compute(Zone(), stack);
+        var wanted = SrgbColour.Parse("#7a6248").ToLab();
+        var shelf = Paints(20, 3);
+        var found = Find(run, 2, Position.Raised, wanted, shelf, 8, nine);
+        Same(ScalarModel.Starts(run, 2, Position.Raised, wanted, shelf, nine, 9), found);
+        stack[2] = stack[2] with { Paint = found[0].Paint, Dilution = found[0].Dilution, Coats = found[0].Coats };
+        Assert.InRange(ColourDifference.Ciede2000(StackPrediction.Compute(Zone(), stack).SeenBelow(stack.Length).Raised.Lab, found[0].End), 0, 1e-6);
+    }
+
     /// <summary>Prime, base coat, and six layers of all kinds on it.</summary>
     internal static List<Layer> SixAbove() =>
     [

@@ -182,4 +182,20 @@ public sealed class LiftTests
         Assert.Equal(4, after.Steps.Count);
         Assert.Equal([varnish.Id, prime.Id], Lifted(wall, brick.Id, [varnish, prime, coat], Scope.Everywhere).Stack(coping.Id).Select(l => l.Id));
     }
+
+    [Fact]
+    public void A_layer_moved_past_one_that_lies_here_alone_stays_the_same_layer_everywhere()
+    {
+        Surface walls = new(Guid.NewGuid(), "Walls", null), roof = new(Guid.NewGuid(), "Roof", null);
+        Step Over(string note, params Surface[] on) => new(Guid.NewGuid(), Bench.Lay(Technique.BaseCoat, Bench.Brown), note, on.Select(s => new Core.Treatments.Lay(s.Id, Guid.NewGuid())).ToList());
+        Step prime = Over("prime", walls, roof), own = Over("own", walls), glaze = Over("glaze", walls, roof);
+        var was = new Treatment([walls, roof], [prime, own, glaze]);
+        var stack = was.Stack(walls.Id);
+        var after = Lifted(was, walls.Id, [stack[0], stack[2], stack[1]], Scope.Here);
+        Assert.Equal([prime.Id, glaze.Id, own.Id], after.Steps.Select(s => s.Id));
+
+        // Past one that lies on the roof too it cannot go there, so it parts.
+        var past = Lifted(was, walls.Id, [stack[2], stack[0], stack[1]], Scope.Here);
+        Assert.Equal(4, past.Steps.Count);
+    }
 }

@@ -103,4 +103,32 @@ public class DropTests
                 Assert.All(jar.Recipe.Parts, p => Assert.True(p.Parts.Numerator <= 20_000));
             }
         });
+
+    /// <summary>What kinds weigh, as a kitchen scale shows it: spirits float on water, chalk and oil sink.</summary>
+    [Theory]
+    [InlineData(MaterialKind.Thinner, Carrier.WaterAcrylic, 1.00)]
+    [InlineData(MaterialKind.Thinner, Carrier.Enamel, 0.79)]
+    [InlineData(MaterialKind.TexturePaste, Carrier.WaterAcrylic, 1.60)]
+    [InlineData(MaterialKind.Filler, Carrier.None, 1.60)]
+    [InlineData(MaterialKind.CracklePaste, Carrier.WaterAcrylic, 1.60)]
+    [InlineData(MaterialKind.Aggregate, Carrier.None, 1.55)]
+    [InlineData(MaterialKind.Pigment, Carrier.Dry, 0.80)]
+    [InlineData(MaterialKind.Primer, Carrier.SolventAcrylic, 1.25)]
+    [InlineData(MaterialKind.Varnish, Carrier.WaterAcrylic, 1.03)]
+    [InlineData(MaterialKind.ChippingFluid, Carrier.WaterAcrylic, 1.03)]
+    [InlineData(MaterialKind.Wash, Carrier.WaterAcrylic, 1.02)]
+    [InlineData(MaterialKind.Ink, Carrier.WaterAcrylic, 1.02)]
+    [InlineData(MaterialKind.Wash, Carrier.Enamel, 0.88)]
+    [InlineData(MaterialKind.Filter, Carrier.Enamel, 0.88)]
+    [InlineData(MaterialKind.Glue, Carrier.PVA, 1.08)]
+    [InlineData(MaterialKind.Paint, Carrier.SolventAcrylic, 0.95)]
+    [InlineData(MaterialKind.Paint, Carrier.Enamel, 1.10)]
+    [InlineData(MaterialKind.Paint, Carrier.Oil, 1.50)]
+    [InlineData(MaterialKind.Paint, Carrier.WaterAcrylic, 1.20)]
+    public void What_was_never_weighed_weighs_what_its_kind_does(MaterialKind kind, Carrier carrier, double grams)
+    {
+        var material = Make("Any", kind, carrier, null);
+        Assert.Equal((decimal)grams, UsualMeasures.DensityOf(material));
+        Assert.Equal(1.31m, UsualMeasures.DensityOf(material with { DensityGPerMl = 1.31m }));
+    }
 }

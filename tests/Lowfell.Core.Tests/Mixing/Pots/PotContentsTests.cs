@@ -111,4 +111,13 @@ public class PotContentsTests
         var (paint, dilution) = pot.AsPaint();
         Assert.Equal(("3", "2", "4 : 1"), (paint[0].Parts.ToString(), paint[1].Parts.ToString(), dilution!.ToString()));
     }
+
+    [Theory]
+    [InlineData(1, 0, "")]
+    [InlineData(5, 3, "about like milk (2 : 1 to 1 : 1)")]
+    [InlineData(8, 1, "about like yoghurt (12 : 1 to 6 : 1)")]
+    [InlineData(1, 3, "about like ink (1 : 2 to 1 : 4)")]
+    [InlineData(1, 40, "")]
+    public void A_thinned_pot_has_the_name_that_painters_give_it_or_none(int paint, int thinner, string name) =>
+        Assert.Equal(name, PotCheck.Consistency(PotContents.Of([new Portion(Brown, paint), new Portion(Water, thinner)])));
 }
