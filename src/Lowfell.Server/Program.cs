@@ -164,6 +164,7 @@ if (args is ["--write-rules", var page])
     Task Beside(string name, string text) => File.WriteAllTextAsync(Path.Combine(Path.GetDirectoryName(Path.GetFullPath(page))!, name), text);
     await File.WriteAllTextAsync(page, Lowfell.Core.Order.RulesPage.Write());
     await Beside("drying.md", Lowfell.Core.Drying.DryingPage.Write());
+    await Beside("pots.md", Lowfell.Core.Mixing.Pots.PotPage.Write());
     await Beside("techniques.md", Lowfell.Core.Layers.TechniquePage.Write());
     await Beside("set-file.schema.json", Lowfell.Store.Files.SetSchema.Write(app.Services.GetRequiredService<IDbContextFactory<LowfellDb>>().CreateDbContext()));
     return 0;

@@ -1,13 +1,14 @@
 using Lowfell.Core.Drying;
 using Lowfell.Core.Layers;
+using Lowfell.Core.Mixing.Pots;
 using Lowfell.Core.Order;
 
 namespace Lowfell.Core.Tests;
 
-/// <summary>Pages say what the code goes by: every rule with its limits, how things dry, the figures of techniques. <c>./lowfell schema</c> writes them anew.</summary>
+/// <summary>Pages say what the code goes by: every rule with its limits, how things dry and keep, the figures of techniques. <c>./lowfell schema</c> writes them anew.</summary>
 public class PagesTests
 {
-    public static TheoryData<string> Names => ["order-rules.md", "drying.md", "techniques.md"];
+    public static TheoryData<string> Names => ["order-rules.md", "drying.md", "pots.md", "techniques.md"];
 
     [Theory]
     [MemberData(nameof(Names))]
@@ -20,6 +21,7 @@ public class PagesTests
         {
             "order-rules.md" => RulesPage.Write(),
             "drying.md" => DryingPage.Write(),
+            "pots.md" => PotPage.Write(),
             _ => TechniquePage.Write(),
         };
         Assert.Equal(says, File.ReadAllText(Path.Combine(folder!.FullName, "docs", name)));

@@ -106,7 +106,7 @@ public static class ColourDifference
         if (Math.Abs(step) > 180)
         {
             step -= Math.Sign(step) * 360;
-            mean += h1 + h2 < 360 ? 180 : -180;
+            mean += 180;
         }
 
         var (cos, sin) = Angle(mean);

@@ -107,4 +107,13 @@ public sealed class WeighingTests
         Assert.Equal(14.4, hand.At(TimeSpan.FromSeconds(26)), 0.001);
         Assert.Equal(15.6, hand.At(TimeSpan.FromMinutes(2)), 0.001);
     }
+
+    [Theory]
+    [InlineData(0.038, true)]
+    [InlineData(0.042, false)]
+    public void A_weight_that_moves_by_more_than_a_tremble_is_not_at_rest(double moves, bool rests)
+    {
+        var said = Enumerable.Range(0, 20).Select(i => new ScaleReading(on.AddSeconds(i * 0.2), i % 2 == 0 ? 10 : 10 + moves)).ToList();
+        Assert.Equal(rests, Weighing.Of(said) is not null);
+    }
 }

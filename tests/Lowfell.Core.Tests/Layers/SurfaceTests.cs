@@ -95,4 +95,11 @@ public sealed class SurfaceTests
     }
 
     private static double Luminance(Lab lab) => lab.L > 8 ? Math.Pow((lab.L + 16) / 116, 3) : lab.L / 903.3;
+
+    [Fact]
+    public void A_colour_darker_than_its_surface_allows_lowers_the_surface_to_four_fifths_of_it()
+    {
+        Assert.Equal(0.004, Surface.Of(0.015).LoweredFor(Reflectance.Flat(0.005)).First, 1e-12);
+        Assert.Equal(0.015, Surface.Of(0.015).LoweredFor(Reflectance.Flat(0.2)).First, 1e-12);
+    }
 }

@@ -49,4 +49,13 @@ public class PartsTests
         Assert.Equal("PVA", EnumWords.Of(Carrier.PVA));
         Assert.Null(EnumWords.Read<Carrier>("treacle"));
     }
+
+    [Fact]
+    public void What_is_added_can_be_taken_away_again() => Gen.Select(parts, parts).Sample((a, b) =>
+    {
+        Assert.Equal(a, a + b - b);
+        Assert.Equal(Parts.Zero, a - a);
+        Assert.Equal(a.ToDouble() + b.ToDouble(), (a + b).ToDouble(), 1e-9);
+        Assert.Throws<ArgumentOutOfRangeException>(() => a - (a + b + Parts.One));
+    });
 }

@@ -262,4 +262,22 @@ public class RuleTests
         Assert.Equal(lighter, ShelfPick.Lighter([hardly, lighter], paint));
         Assert.Null(ShelfPick.Lighter([hardly], paint));
     }
+
+    [Fact]
+    public void A_clean_up_with_the_wrong_thinner_is_done_with_the_right_one()
+    {
+        var stack = new[] { prime, ground, satin, Lay(Technique.AllOverWash, EnamelWash), Lay(Technique.CleanUpExcess, Water), matt };
+        var remedy = Assert.Single(Fires("wrong-thinner", Context(), stack).Remedies);
+        Assert.Equal(Spirit, Assert.IsType<StackEdit.Replace>(Assert.Single(remedy.Edits)).Layer.Main);
+    }
+
+    [Theory]
+    [InlineData(Handling.Display, null)]
+    [InlineData(Handling.Careful, Severity.Hint)]
+    [InlineData(Handling.HardPlay, Severity.Caution)]
+    public void Texture_up_to_the_rim_matters_the_more_the_more_it_is_handled(Handling handling, Severity? severity)
+    {
+        var found = Check(Context(Zone() with { AtRim = true, Handling = handling }), Lay(Technique.GlueAndScatter, Sand), ground, matt).Where(f => f.Rule == "rim-margin");
+        Assert.Equal(severity, found.Select(f => (Severity?)f.Severity).SingleOrDefault());
+    }
 }

@@ -33,7 +33,7 @@ public sealed record AirbrushNote(Band PressureBar, double StartBar, Band Needle
     public static AirbrushNote For(PotContents contents, Technique technique, double? needleMm = null, double? bar = null)
     {
         var main = contents.Portions.Where(p => !p.Material.IsThinner).OrderByDescending(p => p.Ml).FirstOrDefault().Material ?? throw new ArgumentException("There is no paint in this pot to spray.", nameof(contents));
-        var (pressure, thinning) = Bands(main, PotCheck.Limit(contents, technique, Tool.Airbrush)?.Most ?? 0);
+        var (pressure, thinning) = Bands(main.Kind, main.Carrier, PotCheck.Limit(contents, technique, Tool.Airbrush)?.Most ?? 0);
         var needle = main is { Kind: MaterialKind.Varnish, Sheen: Sheen.Matt } || technique is not (Technique.DirectionalLight or Technique.EdgeLine or Technique.Streak or Technique.Patch) ? coats : detail;
         var share = contents.ThinnerShare;
         var size = needleMm ?? Math.Clamp(UsualNeedle, needle.Low, needle.High);
@@ -42,7 +42,7 @@ public sealed record AirbrushNote(Band PressureBar, double StartBar, Band Needle
     }
 
     /// <summary>Pressure and thinning of a carrier: thin films of lacquer fly at little pressure, varnish wants more.</summary>
-    private static (Band Bar, Band Thinner) Bands(Material main, double most) => (main.Kind, main.Carrier) switch
+    internal static (Band Bar, Band Thinner) Bands(MaterialKind kind, Carrier carrier, double most) => (kind, carrier) switch
     {
         (MaterialKind.Varnish, Carrier.WaterAcrylic) => (new(1.2, 2.0), new(0, most)),
 

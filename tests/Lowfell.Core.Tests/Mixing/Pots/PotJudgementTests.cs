@@ -160,4 +160,19 @@ public class PotJudgementTests
         Assert.All(new[] { "W1, W2", "W3", "C1" }, label => Assert.Contains(label, said));
         Assert.DoesNotContain("C1", Seam.Says(3, Verdict.Lost, ["W1"], ["W2"], ["C1"]));
     }
+
+    [Fact]
+    public void Paints_that_do_not_mix_are_told_of_once_and_not_as_thinners_of_each_other()
+    {
+        var remarks = PotCheck.Of(PotContents.Of([new Portion(Brown, 5), new Portion(EnamelWash, 3), new Portion(Spirit, 1)]), Core.Layers.Technique.BaseCoat, Core.Layers.Tool.Brush);
+        Assert.Single(remarks, r => r.Fit == PotFit.DoesNotMix);
+        Assert.All(remarks.Where(r => r.Fit == PotFit.WrongThinner), r => Assert.StartsWith("Chandlery Thinner", r.Says, StringComparison.Ordinal));
+    }
+
+    [Theory]
+    [InlineData(150, 1)]
+    [InlineData(160, 3)]
+    [InlineData(310, 6)]
+    public void What_does_not_fit_an_evening_stands_over_night(double workMinutes, int pots) =>
+        Assert.Equal(pots, PotAdvice.For(3, Vessel.WetPalette, null, new Span3(300, 500, 900), workMinutes, 0.5).Pots);
 }
