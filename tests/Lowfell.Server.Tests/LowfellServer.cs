@@ -59,10 +59,19 @@ public sealed class LowfellServer : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
+        var untold = await Untold();
         Http.Dispose();
         if (factory is not null)
             await factory.DisposeAsync();
         await TestDatabase.Drop(name);
+        Assert.Empty(untold);
+    }
+
+    /// <summary>Steps that stand in the list of what can be undone without a word of what they did: what they changed. Whatever tests went through here, there are none.</summary>
+    private async Task<List<string>> Untold()
+    {
+        await using var db = Db();
+        return await db.Database.SqlQuery<string>($"""select distinct c.table_name as "Value" from journal_steps s join journal_changes c on c.step_id = s.id where s.words = 'Changed the plan'""").ToListAsync();
     }
 
     /// <summary>A reader of sets of its own, with nothing read yet.</summary>

@@ -34,7 +34,7 @@ public static class FirstSet
     {
         var plan = app.MapGroup("/api/plan").WithTags("Plan");
         plan.MapGet("/presets", () => TypedResults.Ok(Presets.All)).WithName("presets");
-        plan.MapGet("/workshops/{workshopId:guid}/treatments", TreatmentsOf).WithName("treatmentsOfWorkshop").WithSummary("Treatments that a new zone can share.");
+        plan.MapGet("/workshops/{workshopId:guid}/treatments", TreatmentsOf).WithName("treatmentsOfWorkshop").WithSummary("Treatments that a new zone can share.").ProducesProblem(404);
         plan.MapPost("/sets", AddSet).WithName("addSet").Writes<Made>(StatusCodes.Status201Created);
         plan.MapPost("/sets/{setId:guid}/designs", AddDesign).WithName("addDesign").Writes<Made>(StatusCodes.Status201Created);
     }
@@ -43,8 +43,10 @@ public static class FirstSet
 
     private const int MostTreatments = 500;
 
-    private static async Task<Ok<IReadOnlyList<TreatmentEntry>>> TreatmentsOf(Guid workshopId, LowfellDb db, CancellationToken stop)
+    private static async Task<Results<Ok<IReadOnlyList<TreatmentEntry>>, ProblemHttpResult>> TreatmentsOf(Guid workshopId, LowfellDb db, CancellationToken stop)
     {
+        if (!await db.Workshops.AnyAsync(w => w.Id == workshopId, stop))
+            return Problems.NotFound("workshop");
         var layers = Revisions.Layers(db);
         var found = await db.Treatments.AsNoTracking().Where(t => t.WorkshopId == workshopId && t.PutAwayAt == null).OrderBy(t => t.Name).ThenBy(t => t.Id).Take(MostTreatments)
             .Select(t => new TreatmentEntry(t.Id, t.Name, layers.Count(l => l.TreatmentId == t.Id))).ToListAsync(stop);

@@ -17,16 +17,13 @@ internal static class Merging
 
     /// <summary>
     /// Whether what was changed of a tracked row may go in: nobody stored it since the version it was changed from, or what they changed of it
-    /// are other columns. A version that is not reached yet is of what a backup was put in the place of: nobody knows what was changed since.
+    /// are other columns.
     /// </summary>
     public static async Task<bool> Fits(this Write write, object row, uint? version)
     {
         var entry = write.Db.Entry(row);
-        var here = (uint)entry.Property("Version").OriginalValue!;
-        if (version is null || here == version)
+        if (version is null || (uint)entry.Property("Version").OriginalValue! == version)
             return true;
-        if (version > here)
-            return false;
         var since = await Journal.Since(write.Db, entry.Metadata.GetTableName()!, (Guid)entry.Property("Id").CurrentValue!, version.Value, write.Stop);
         var changed = entry.Properties.Concat(entry.ComplexProperties.SelectMany(c => c.Properties)).Where(p => p.IsModified).Select(p => p.Metadata.GetColumnName());
         return !changed.Any(since.Contains);
