@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
 
 namespace Lowfell.Server.Tests;
 
@@ -337,5 +338,48 @@ public sealed class ChangeTests(LowfellServer server) : IClassFixture<LowfellSer
         Assert.Equal(200, (await painter.Undo()).Status);
         Assert.Null((await server.Get(path))[0]!["name"]);
         Assert.Equal(200, (await painter.Undo()).Status);
+    }
+
+    [Fact]
+    public async Task A_treatment_that_zones_have_cannot_be_put_away_and_a_copy_of_it_can()
+    {
+        var zone = await server.Get($"/api/plan/zones/{await server.ZoneId("Jetty section", "Rope")}");
+        var (used, why) = await server.Send(HttpMethod.Post, $"/api/treatments/{zone.Text("treatmentId")}/put-away", new { });
+        Assert.Equal((409, "in-use", "A zone has this treatment. Give it another one first."), (used, why.Text("code"), why.Text("detail")));
+        var (copied, copy) = await server.Send(HttpMethod.Post, $"/api/treatments/{zone.Text("treatmentId")}/copies", new { name = "Rope again" });
+        Assert.True(copied is 200 or 201, copy.ToJsonString());
+        await using var db = server.Db();
+        var own = await db.Treatments.Where(t => t.Name == "Rope again").Select(t => t.Id).SingleAsync(TestContext.Current.CancellationToken);
+        Assert.Equal(200, (await server.Send(HttpMethod.Post, $"/api/treatments/{own}/put-away", new { })).Status);
+    }
+
+    /// <summary>Each figure of a layer, changed alone, is a change: it is stored, and a version of its own.</summary>
+    [Fact]
+    public async Task Every_figure_of_a_layer_is_stored_by_itself()
+    {
+        var zone = await server.ZoneId("Jetty section", "Timber");
+        JsonNode Varied(string field, JsonNode value)
+        {
+            var varied = new JsonObject { ["seed"] = 5, ["habit"] = "from ground", ["meanMm"] = 4, ["marks"] = 2, ["spread"] = 0.4, ["dealt"] = false };
+            varied[field] = value;
+            return varied;
+        }
+
+        var at = (await server.Get($"/api/plan/zones/{zone}"))["layers"]!.AsArray().ToList().FindIndex(l => l!.Text("technique") == "dry brush");
+        foreach (var (field, value) in new (string, JsonNode)[]
+        {
+            ("coats", 3), ("strength", 0.65), ("region", "lower third"), ("fades", true), ("optional", true), ("tool", "sponge"), ("drying", "hot air"), ("waitMinutes", 77), ("markMm", 1.25), ("details", 12), ("note", "by the window"),
+            ("varied", Varied("seed", 5)), ("varied", Varied("seed", 6)), ("varied", Varied("marks", 3)), ("varied", Varied("spread", 0.7)), ("varied", Varied("dealt", true)), ("varied", Varied("meanMm", 6)), ("varied", Varied("habit", "from above")),
+        })
+        {
+            var was = await server.Get($"/api/plan/zones/{zone}");
+            var layers = was["layers"]!.Copy();
+            layers[at]![field] = value.DeepClone();
+            var (status, now) = await server.Send(HttpMethod.Put, $"/api/plan/zones/{zone}/stack", new { version = was["version"], layers });
+            Assert.True(status == 200, $"{field}: {now.ToJsonString()}");
+            Assert.NotEqual(was["revision"]!.GetValue<int>(), now["revision"]!.GetValue<int>());
+            var stored = (await server.Get($"/api/plan/zones/{zone}"))["layers"]![at]![field]!;
+            Assert.True(JsonNode.DeepEquals(JsonNode.Parse(value.ToJsonString()), JsonNode.Parse(stored.ToJsonString())), $"{field}: {stored.ToJsonString()} for {value.ToJsonString()}");
+        }
     }
 }

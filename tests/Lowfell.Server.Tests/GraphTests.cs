@@ -105,4 +105,14 @@ public sealed class GraphTests(LowfellServer server) : IClassFixture<LowfellServ
     ];
 
     private static async Task<string> Answer(HttpClient http, string view) => await http.GetStringAsync(view, Stop);
+
+    [Fact]
+    public async Task An_answer_that_failed_is_worked_out_again_when_it_is_asked_for_again()
+    {
+        await using var db = server.Db();
+        var graph = (await server.Graphs().OfSet(db, await server.SetId(), TestContext.Current.CancellationToken))!;
+        await Assert.ThrowsAsync<IOException>(() => graph.OfAll<string>("any", () => throw new IOException("for once")));
+        Assert.Equal("answered", await graph.OfAll("any", () => "answered"));
+        Assert.Equal("answered", await graph.OfAll("any", () => "worked out again"));
+    }
 }

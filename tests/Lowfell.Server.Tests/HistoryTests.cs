@@ -292,4 +292,21 @@ public sealed class HistoryTests(LowfellServer server) : IClassFixture<LowfellSe
         await painter.Do(HttpMethod.Post, $"/api/stock/{painter.Workshop}/moves", new { moves = new[] { new { id = Guid.NewGuid(), materialId = material["id"], kind = "bought", ml = 10 } } });
         Assert.Equal(before, await db.JournalSteps.CountAsync(TestContext.Current.CancellationToken));
     }
+
+    [Fact]
+    public async Task What_was_removed_this_month_stands_in_the_list_however_much_was_done_since()
+    {
+        var workshop = await server.WorkshopId();
+        await using var db = server.Db();
+        async Task Step(string words, int daysAgo, bool removes) => await db.Database.ExecuteSqlAsync(
+            $"insert into journal_steps (id, workshop_id, actor, device, at, words, removes) values ({Guid.NewGuid()}, {workshop}, 'long ago', 'elsewhere', now() - make_interval(days => {daysAgo}), {words}, {removes})", TestContext.Current.CancellationToken);
+        await Step("Removed long ago", 40, true);
+        await Step("Removed this month", 20, true);
+        for (var n = 0; n < 205; n++)
+            await Step($"Did a little {n}", 1, false);
+        var words = (await server.Get($"/api/workshops/{workshop}/steps"))["done"]!.AsArray().Select(s => s!.Text("words")).ToList();
+        Assert.Contains("Removed this month", words);
+        Assert.DoesNotContain("Removed long ago", words);
+        await db.Database.ExecuteSqlAsync($"delete from journal_steps where actor = 'long ago'", TestContext.Current.CancellationToken);
+    }
 }

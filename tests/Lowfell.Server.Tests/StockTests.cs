@@ -168,4 +168,13 @@ public sealed class StockTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.Null(line["cost"]);
         Assert.True(line["packs"]!.GetValue<int>() > 0);
     }
+
+    [Fact]
+    public async Task Two_moves_of_one_id_are_refused()
+    {
+        var (peat, id) = (await Material("Lamp Soot Wash"), Guid.NewGuid());
+        var (status, refused) = await Send(Move(peat.Id, "bought", 5, "", id), Move(peat.Id, "bought", 7, "", id));
+        Assert.Equal((400, "moves"), (status, Assert.Single(refused.Fields())));
+        Assert.Equal(peat.StockMl, (await Material("Lamp Soot Wash")).StockMl);
+    }
 }

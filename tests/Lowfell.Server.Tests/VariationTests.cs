@@ -262,4 +262,23 @@ public sealed class VariationTests(LowfellServer server) : IClassFixture<Lowfell
 
         Assert.Equal(1, told);
     }
+
+    [Fact]
+    public async Task What_was_noted_of_a_piece_is_put_right_and_taken_back_by_noting_it_again()
+    {
+        var at = await At(e => e.Text("paint") == "Lichen Yellow" && e["varied"]!.GetValue<bool>());
+        var zone = (await server.Get(at))["zones"]![0]!;
+        var piece = zone["pieces"]![0]!;
+        async Task<string> Noted(int? marks)
+        {
+            var (status, plan) = await painter.Send(HttpMethod.Put, $"{at}/done", new { zoneId = zone.Text("zoneId"), pieceId = piece.Text("pieceId"), marks, note = marks is null ? "" : $"there are {marks}" });
+            Assert.True(status == 200, plan.ToJsonString());
+            return plan["zones"]!.AsArray().Single(z => z!.Text("zoneId") == zone.Text("zoneId"))!["pieces"]!.AsArray().Single(p => p!.Text("pieceId") == piece.Text("pieceId"))!["done"]?["note"]?.GetValue<string>() ?? "";
+        }
+
+        var before = await Noted(null);
+        Assert.Equal("there are 3", await Noted(3));
+        Assert.Equal("there are 1", await Noted(1));
+        Assert.Equal(before, await Noted(null));
+    }
 }
