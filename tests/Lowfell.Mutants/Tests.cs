@@ -20,6 +20,7 @@ public sealed partial class Tests
     private readonly Tree tree;
     private readonly string lane;
     private readonly Dictionary<int, List<string>> covering = [];
+    private readonly HashSet<int> touched = [];
     private readonly Dictionary<string, double> seconds = [];
     private readonly Dictionary<string, int> reach = [];
     private readonly ConcurrentBag<int> noticed = [];
@@ -48,9 +49,12 @@ public sealed partial class Tests
         foreach (var name in tests.LeftOut)
             tests.seconds.Remove(name);
         foreach (var line in await File.ReadAllLinesAsync(seen))
-            if (line.Split(' ') is [var number, var test] && tests.seconds.ContainsKey(test))
+            if (line.Split(' ') is [var number, var test] && int.Parse(number, CultureInfo.InvariantCulture) is var fault)
             {
-                var fault = int.Parse(number, CultureInfo.InvariantCulture);
+                // What is worked out once is noted for whichever test came first, were it one that is left out.
+                tests.touched.Add(fault);
+                if (!tests.seconds.ContainsKey(test))
+                    continue;
                 (tests.covering.TryGetValue(fault, out var list) ? list : tests.covering[fault] = []).Add(test);
                 tests.reach[test] = tests.reach.GetValueOrDefault(test) + 1;
             }
@@ -58,7 +62,7 @@ public sealed partial class Tests
         return tests;
     }
 
-    public bool ComesBy(Chosen fault) => covering.ContainsKey(fault.Number);
+    public bool ComesBy(Chosen fault) => covering.ContainsKey(fault.Number) || (fault.Place.Once && touched.Contains(fault.Number));
 
     /// <summary>
     /// Which of the faults are noticed: all of them by the tests nearest to each at first, then what is still open by the next, so that the

@@ -11,10 +11,10 @@ public sealed partial class Tree(string from, string at)
 
     public string At => at;
 
-    /// <summary>The files of the checkout that faults are looked for in, with their text.</summary>
+    /// <summary>The files of the checkout that faults are looked for in, with their text: not those that only the script's own tests come by.</summary>
     public IEnumerable<(string File, string Text)> Sources(string project) =>
         Directory.GetFiles(Path.Combine(from, "src", project), "*.cs", SearchOption.AllDirectories)
-            .Where(f => !f.Split('/').Any(p => p is "bin" or "obj" or "Migrations"))
+            .Where(f => !f.Split('/').Any(p => p is "bin" or "obj" or "Migrations" or "Commands"))
             .Order(StringComparer.Ordinal)
             .Select(f => (Path.GetRelativePath(from, f), File.ReadAllText(f)));
 

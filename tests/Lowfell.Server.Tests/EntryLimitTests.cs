@@ -54,6 +54,8 @@ public sealed class EntryLimitTests(LowfellServer server) : IClassFixture<Lowfel
         new("a mix", "POST", "/api/workshops/{workshop}/recipes", """{ "name": "a", "parts": [] }""", Text("name", 120), Text("note", 500)),
         new("a jar", "POST", "/api/pots/{set}/jar", """{ "parts": [] }""", Number("totalMl", 0.1m, 5000, 0.01m), Number("needleMm", 0.1m, 2, 0.01m), Number("bar", 0.1m, 10, 0.01m)),
         new("a pot", "POST", "/api/pots/{set}", """{ "label": "P", "vessel": "jar", "amounts": [] }""", Text("label", 80), Text("note", 500)),
+        new("what goes in by drops", "POST", "/api/pots/{set}", """{ "label": "P", "vessel": "jar", "amounts": [{ "materialId": "{material}" }] }""", Number("amounts[0].drops", 1, 20_000)),
+        new("what goes in by ml", "POST", "/api/pots/{set}", """{ "label": "P", "vessel": "jar", "amounts": [{ "materialId": "{material}" }] }""", Number("amounts[0].ml", 0.0001m, 5000, 0.0001m)),
         new("the name of a pot", "PUT", "/api/pots/{set}/{pot}", "{}", Text("label", 80), Text("note", 500)),
         new("a lived-with remark", "POST", "/api/plan/zones/{zone}/accepted", """{ "rule": "none", "layerId": "01990000-0000-7000-8000-000000000001", "facts": "" }""", Text("reason", 500)),
         new("a move of stock", "POST", "/api/stock/{workshop}/moves", """{ "moves": [{ "kind": "bought", "ml": 1 }] }""", Text("moves[0].reason", 500), Number("moves[0].ml", 0.0001m, 1_000_000, 0.0001m)),

@@ -34,6 +34,7 @@ public sealed class LayerWriterTests(LowfellServer server) : IClassFixture<Lowfe
         ["placeStep"] = "a layer is moved wherever it lies",
         ["addStep"] = "it says over what",
         ["storeOver"] = "it says over what",
+        ["leaveDetailOut"] = "it is of a detail alone",
     };
 
     /// <summary>Names of endpoints that come to store layers, by what their handlers call.</summary>

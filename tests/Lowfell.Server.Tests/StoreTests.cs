@@ -60,4 +60,13 @@ public sealed class StoreTests(LowfellServer server) : IClassFixture<LowfellServ
         Assert.False(db.Database.HasPendingModelChanges());
         Assert.Empty(await db.Database.GetPendingMigrationsAsync(TestContext.Current.CancellationToken));
     }
+
+    /// <summary>Tables, indexes and checks of the mapping are those that the migrations made.</summary>
+    [Fact]
+    public async Task No_migration_is_missing()
+    {
+        await using var db = server.Db();
+        Assert.False(db.Database.HasPendingModelChanges());
+        Assert.Empty(await db.Database.GetPendingMigrationsAsync(TestContext.Current.CancellationToken));
+    }
 }

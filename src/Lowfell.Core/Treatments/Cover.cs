@@ -54,6 +54,27 @@ public static class Cover
         return above == step ? was : Depths.Kept(was, was with { Steps = Inserted(was.Steps.Where(s => s.Id != step).ToList(), moving, above) });
     }
 
+    /// <summary>
+    /// Leaves a detail out: it is painted over with the surface it stands on, and shows what that shows. Layers that went over it alone go, and
+    /// those over its surface go over it too, laid as they are there. Lines that it shared stay.
+    /// </summary>
+    /// <param name="was">The treatment.</param>
+    /// <param name="detail">A surface that stands on another.</param>
+    /// <param name="before">The line a step had on it in an earlier version; null where it never lay there.</param>
+    /// <exception cref="ArgumentException">It stands on none.</exception>
+    public static Treatment LeftOut(Treatment was, Guid detail, Func<Guid, Guid?>? before = null)
+    {
+        var on = was.Surfaces.FirstOrDefault(s => s.Id == detail)?.On ?? throw new ArgumentException("Only a detail can be left out.", nameof(detail));
+        var steps = was.Steps.Select(step =>
+        {
+            var rest = step.Over.Where(l => l.Surface != detail).ToList();
+            return step with { Over = step.On(on) is { } there ? [.. rest, there with { Surface = detail, Line = step.On(detail)?.Line ?? Line(step.Id) }] : rest };
+        }).Where(step => step.Over.Count > 0).ToList();
+        return Depths.Kept(was, was with { Steps = steps }, new HashSet<Guid> { detail });
+
+        Guid Line(Guid step) => before?.Invoke(step) is { } had && was.Steps.All(s => s.On(detail)?.Line != had) ? had : Guid.CreateVersion7();
+    }
+
     private static List<Step> Inserted(IReadOnlyList<Step> steps, Step step, Guid? above)
     {
         var at = above is null ? -1 : steps.ToList().FindIndex(s => s.Id == above);

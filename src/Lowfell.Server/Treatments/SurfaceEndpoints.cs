@@ -21,6 +21,7 @@ internal static class SurfaceEndpoints
         var one = group.MapGroup("/treatments/{treatmentId:guid}");
         one.MapGet("/order", Order).WithName("treatmentOrder").WithSummary("All layers of a treatment in one order, each with the surfaces it goes over.").ProducesProblem(404);
         one.MapPut("/surfaces", Surfaces).WithName("storeSurfaces").WithSummary("Names and order of surfaces, and which stand on which.").Writes<TreatmentTold, TreatmentOrder>(Tell);
+        one.MapPost("/surfaces/{surfaceId:guid}/leave-out", LeaveOut).WithName("leaveDetailOut").WithSummary("Leaves a detail out: it is painted over with the surface it stands on.").Writes<TreatmentTold, TreatmentOrder>(Tell);
         one.MapPost("/steps", Begin).WithName("addStep").WithSummary("A new layer over some or all surfaces, and the details on them.").Writes<TreatmentTold, TreatmentOrder>(Tell);
         one.MapPut("/steps/{stepId:guid}/over", Over).WithName("storeOver").WithSummary("Has a layer go over these surfaces; where it lay it stays as it was.").Writes<TreatmentTold, TreatmentOrder>(Tell);
         one.MapPut("/steps/{stepId:guid}/place", Move).WithName("placeStep").WithSummary("Moves a layer to just above another, on all its surfaces.").Writes<TreatmentTold, TreatmentOrder>(Tell);
@@ -112,12 +113,29 @@ internal static class SurfaceEndpoints
             return faults.ToProblem();
 
         // Where it lay once it goes by the line it had there: what was done of it then is done.
-        var lines = (await (
-            from layer in write.Db.Layers
-            join lay in write.Db.LayerSurfaces on layer.Id equals lay.LayerId
-            where layer.TreatmentId == treatmentId && layer.StepId == stepId
-            select new { lay.SurfaceId, lay.LineId, lay.LayerId }).ToListAsync(write.Stop)).GroupBy(l => l.SurfaceId).ToDictionary(g => g.Key, g => (Guid?)g.OrderByDescending(l => l.LayerId).First().LineId);
-        return await Store(row, entry.Version, was => Cover.Of(was, stepId, entry.Over!.ToHashSet(), lines.GetValueOrDefault), write, graphs);
+        var lines = await Lines(treatmentId, stepId, null, write);
+        return await Store(row, entry.Version, was => Cover.Of(was, stepId, entry.Over!.ToHashSet(), surface => lines.GetValueOrDefault((stepId, surface))), write, graphs);
+    }
+
+    /// <summary>The line that a layer has on a surface, or had there in an earlier version: of one layer, or on one surface.</summary>
+    private static async Task<Dictionary<(Guid Step, Guid Surface), Guid?>> Lines(Guid treatment, Guid? step, Guid? surface, Write write) => (await (
+        from layer in write.Db.Layers
+        join lay in write.Db.LayerSurfaces on layer.Id equals lay.LayerId
+        where layer.TreatmentId == treatment && (step == null || layer.StepId == step) && (surface == null || lay.SurfaceId == surface)
+        select new { layer.StepId, lay.SurfaceId, lay.LineId, lay.LayerId }).ToListAsync(write.Stop))
+        .GroupBy(l => (l.StepId, l.SurfaceId)).ToDictionary(g => g.Key, g => (Guid?)g.OrderByDescending(l => l.LayerId).First().LineId);
+
+    private static async Task<Outcome<TreatmentTold>> LeaveOut(Guid treatmentId, Guid surfaceId, LeaveDetailOutIn entry, Write write, SetGraphs graphs)
+    {
+        if (await Find(treatmentId, write) is not { } row || row.Surfaces.All(s => s.SurfaceId != surfaceId))
+            return Problems.NotFound("surface");
+        var faults = new Faults();
+        faults.Require(entry.Version is not null, "version", "Give the version you edited from.");
+        faults.Require(row.Surfaces.Single(s => s.SurfaceId == surfaceId).OnId is not null, "surfaceId", "Only a detail can be left out: say first which surface it stands on.");
+        if (faults.Any)
+            return faults.ToProblem();
+        var lines = await Lines(treatmentId, null, surfaceId, write);
+        return await Store(row, entry.Version, was => Cover.LeftOut(was, surfaceId, step => lines.GetValueOrDefault((step, surfaceId))), write, graphs);
     }
 
     private static async Task<Outcome<TreatmentTold>> Move(Guid treatmentId, Guid stepId, PlaceIn entry, Write write, SetGraphs graphs)

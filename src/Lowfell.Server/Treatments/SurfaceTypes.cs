@@ -24,6 +24,9 @@ public sealed record OverIn(uint? Version, IReadOnlyList<Guid>? Over);
 /// <summary>Where a layer lies from now on: just above a step, or at the bottom.</summary>
 public sealed record PlaceIn(uint? Version, Guid? AboveId);
 
+/// <summary>A detail is left out from now on.</summary>
+public sealed record LeaveDetailOutIn(uint? Version);
+
 /// <summary>A surface as it is to be called, and what it stands on.</summary>
 public sealed record SurfaceIn(Guid? Id, string? Name, Guid? OnId = null);
 

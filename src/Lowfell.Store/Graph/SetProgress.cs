@@ -38,10 +38,11 @@ public sealed class SetProgress
     /// <summary>Reads what is done on a set; zones on which nothing happened since <paramref name="before"/> are not read again.</summary>
     public static async Task<SetProgress> Load(LowfellDb db, Guid setId, SetProgress? before, CancellationToken stop)
     {
+        // A pot that is called otherwise is so seldom that everything is read again then.
         var marks = await db.Database.SqlQuery<Mark>($"""
-            select d.zone_id, concat_ws(' ', count(*), sum(d.times), max(d.sequence), coalesce(sum(p.label_hash), 0)) as text
-            from done_layers d left join (select id, hashtext(label)::bigint as label_hash from pots) p on p.id = d.pot_id join zones z on z.id = d.zone_id join designs g on g.id = z.design_id
-            where g.set_id = {setId} group by d.zone_id
+            select d.zone_id, concat_ws(' ', count(*), sum(d.times), max(d.sequence),
+              (select sum(hashtext(p.id::text || p.label)::bigint) from pots p join sets s on s.workshop_id = p.workshop_id where s.id = {setId})) as text
+            from done_layers d where d.zone_id in (select z.id from zones z join designs g on g.id = z.design_id where g.set_id = {setId}) group by d.zone_id
             """).ToDictionaryAsync(m => m.ZoneId, m => m.Text, stop);
         var stale = marks.Where(m => before?.zones.TryGetValue(m.Key, out var known) != true || known!.Mark != m.Value).Select(m => m.Key).ToList();
         var fresh = stale.Count == 0 ? null : await Read(db, stale, stop);

@@ -130,4 +130,17 @@ public class QuantityTests
         Assert.Equal((30, 40, 70), (Um(Technique.DirectionalLight, Tool.Airbrush), Um(Technique.DirectionalLight, Tool.SprayCan), Um(Technique.DirectionalLight, Tool.Brush)));
         Assert.Equal(TechniqueTable.For(Technique.Patch).SplitFor(Relief.Deep), TechniqueTable.For(Technique.Patch, Tool.Airbrush).SplitFor(Relief.Deep));
     }
+
+    /// <summary>A twentieth of all hands lay less than the low figure, a twentieth more than the high one; nine in ten lie between.</summary>
+    [Fact]
+    public void A_range_goes_from_the_twentieth_hand_to_the_nineteenth_of_twenty()
+    {
+        var (layer, zone) = (Lay(Technique.BaseCoat, Brown), Zone(Relief.Light, 100));
+        var range = Quantities.Range(layer, zone, 4);
+        double By(double hand) => Quantities.Work(layer, zone, 4) is var usual && Laying.Of(layer, zone) is var laid
+            ? (usual with { OnSurfaceMl = usual.OnSurfaceMl * zone.Shares.Dot(Hand.Of(layer, laid, hand).MeanUm) / zone.Shares.Dot(laid.MeanUm) }).TotalMl : 0;
+        Assert.Equal(By(0.05), range.LowMl, 1e-9);
+        Assert.Equal(By(0.95), range.HighMl, 1e-9);
+        Assert.True(By(0.05) < By(0.06) && By(0.94) < By(0.95));
+    }
 }

@@ -131,4 +131,22 @@ public class StackRunTests
         var after = before.Select((l, i) => i < changed ? l with { Coats = 3 } : l).ToList();
         Assert.Equal(string.Join(", ", StackDifference.Phrases(before, after).Take(3)) + rest, StackDifference.Line(before, after));
     }
+
+    [Fact]
+    public void What_is_new_what_is_gone_and_another_order_are_told()
+    {
+        Layer prime = Lay(Technique.Prime, Primer), brown = Lay(Technique.BaseCoat, Brown), wash = Lay(Technique.AllOverWash, Wash), dry = Lay(Technique.DryBrush, White);
+        Assert.Equal(["dry brush added", "all-over wash removed"], StackDifference.Phrases([prime, brown, wash], [prime, brown, dry]));
+        Assert.Equal(["another order"], StackDifference.Phrases([prime, brown, wash], [prime, wash, brown]));
+        Assert.Equal("notes", StackDifference.Line([prime], [prime]));
+    }
+
+    [Fact]
+    public void Under_a_mask_lies_what_was_there_before_it_and_what_came_after_it_was_off()
+    {
+        Layer prime = Lay(Technique.Prime, Primer), brown = Lay(Technique.BaseCoat, Brown), white = Lay(Technique.BaseCoat, White), mask = Lay(Technique.Mask), off = Lay(Technique.Unmask), matt = Lay(Technique.Varnish, Matt);
+        Assert.Equal([prime, brown, mask, off, matt], Masking.Under([prime, brown, mask, white, off, matt]));
+        Assert.Null(Masking.Under([prime, brown, mask, white]));
+        Assert.Null(Masking.Under([prime, brown, off]));
+    }
 }

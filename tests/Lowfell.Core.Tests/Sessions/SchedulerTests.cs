@@ -219,4 +219,30 @@ public sealed class SchedulerTests
         var made = Enumerable.Range(0, 60).Select(seed => Scheduler.BoundOf(WorkSamples.Some(seed, 5 + seed % 20))).OfType<Bound>().ToList();
         Assert.True(made.Sum(b => b.LastStretch) >= 205 && made.Sum(b => b.Sessions) >= 218 && made.Sum(b => b.Finish) >= 495674);
     }
+
+    [Fact]
+    public void One_dryer_blows_on_one_thing_at_a_time()
+    {
+        var work = new Work { Hours = [new(0, 100)], Painters = 2, Operations = [new("one", 20) { HotAirMinutes = 15 }, new("two", 20) { HotAirMinutes = 15 }, new("three", 20) { HotAirMinutes = 15 }] };
+        var table = Scheduler.Make(work, quick).Timetable!;
+        Assert.Empty(TimetableCheck.Faults(work, table));
+        var ends = table.Placements.Select(p => p.End).Order().ToList();
+        Assert.True(ends[1] - ends[0] >= 15 && ends[2] - ends[1] >= 15, string.Join(' ', ends));
+    }
+
+    [Fact]
+    public void The_facts_of_a_work_are_what_was_said_of_it()
+    {
+        var work = new Work
+        {
+            Hours = [new(0, 100)],
+            Spraying = [new(0, 50)],
+            DryingPlaces = 1,
+            NotWetTogether = [(0, 1)],
+            Operations = [new("wash", 10), new("seal", 0) { After = [new(0, 0)] }, new("clean", 5) { After = [new(0, 15, 60)] }],
+        };
+        Assert.Equal(
+            ["1 place to dry", "clean at least 15 min after wash", "clean at most 60 min after wash", "clean takes 5 min", "the hours in which spraying is allowed", "the hours there are", "wash and seal not wet together", "wash takes 10 min"],
+            Clash.All(work).Select(f => f.Words).Order(StringComparer.Ordinal));
+    }
 }

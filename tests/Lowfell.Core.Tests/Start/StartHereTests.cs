@@ -138,4 +138,16 @@ public class StartHereTests
             Assert.Equal(slow[i].Coats, fast[i].Coats);
         }
     }
+
+    /// <summary>Chips down to a wash above the base show the base under that wash, whichever it is.</summary>
+    [Fact]
+    public void What_chips_down_to_a_layer_above_the_base_shows_it_as_it_was_there()
+    {
+        var fluid = Make("Flake Fluid", MaterialKind.ChippingFluid, Carrier.WaterAcrylic, null);
+        Layer[] stack = [Lay(Technique.Prime, ChalkPrimer), Lay(Technique.BaseCoat, Brown, 2), Lay(Technique.AllOverWash, Wash), Lay(Technique.ChippingFluid, fluid), Lay(Technique.BaseCoat, White, 2), Lay(Technique.ChipThrough, Water, strength: 2), Lay(Technique.Varnish, Matt)];
+        var run = StackPrediction.Compute(Zone(), stack);
+        var wanted = SrgbColour.Parse("#7a6248").ToLab();
+        var shelf = Paints(12, 3);
+        Same(ScalarModel.Starts(run, 1, Position.Raised, wanted, shelf, nine, 9), Find(run, 1, Position.Raised, wanted, shelf, 8, nine));
+    }
 }

@@ -188,4 +188,31 @@ public sealed class CoverTests
         Assert.All(was.Surfaces, s => Assert.Equal(RandomTreatments.Words(was.Stack(s.Id)), RandomTreatments.Words(after.Stack(ids[s.Id]))));
         Assert.Equal(was.Surfaces.Select(s => (s.Name, On: s.On is { } on ? ids[on] : (Guid?)null)), after.Surfaces.Select(s => (s.Name, s.On)));
     }
+
+    [Theory]
+    [MemberData(nameof(Seeds))]
+    public void A_detail_that_is_left_out_has_the_layers_of_its_surface_and_the_others_have_theirs(int seed)
+    {
+        var random = new Random(seed);
+        for (var n = 0; n < 60; n++)
+        {
+            var was = RandomTreatments.Any(random);
+            if (was.Surfaces.FirstOrDefault(s => s.On is not null) is not { } detail)
+                continue;
+            var after = Cover.LeftOut(was, detail.Id);
+            List<string> Laid(Treatment of, Guid surface) => of.Stack(surface).Select(l => $"{l.Technique} {l.MaterialName} {l.Tool} {l.Coats} {l.Strength} {l.Region}").ToList();
+            Assert.Equal(Laid(was, detail.On!.Value), Laid(after, detail.Id));
+            foreach (var other in was.Surfaces.Where(s => s.Id != detail.Id))
+                Assert.Equal(RandomTreatments.Words(was.Stack(other.Id)), RandomTreatments.Words(after.Stack(other.Id)));
+
+            // What lay on both stays the same layer, and no line means two.
+            foreach (var step in was.Steps.Where(s => s.On(detail.Id) is not null && s.On(detail.On.Value) is not null))
+                Assert.Equal(step.On(detail.Id)!.Line, after.Steps.Single(s => s.Id == step.Id).On(detail.Id)!.Line);
+            var lines = after.Steps.SelectMany(s => s.Over.Select(l => (l.Surface, l.Line))).ToList();
+            Assert.Equal(lines.Count, lines.Distinct().Count());
+        }
+
+        var alone = new Treatment([new Surface(Guid.NewGuid(), "alone", null)], []);
+        Assert.Throws<ArgumentException>(() => Cover.LeftOut(alone, alone.Surfaces[0].Id));
+    }
 }

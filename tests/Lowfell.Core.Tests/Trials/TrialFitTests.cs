@@ -140,4 +140,17 @@ public sealed class TrialFitTests
         Assert.Equal(stack, TrialStacks.Of(stack, factors, [0, 1]));
         Assert.Equal(3, TrialStacks.Of(stack, [new(stack[2].Id, [null, stack[2]])], [0]).Count);
     }
+
+    [Fact]
+    public void A_film_is_tried_a_coat_thinner_and_thicker_a_veil_lighter_and_heavier_and_what_is_optional_left_out()
+    {
+        var film = Bench.Lay(Technique.BaseCoat, Bench.Brown, 2);
+        var first = Bench.Lay(Technique.BaseCoat, Bench.White);
+        var veil = Bench.Lay(Technique.DryBrush, Bench.White) with { Optional = true };
+        var factors = Proposal.Factors([film, first, veil, Bench.Lay(Technique.CleanUpExcess, Bench.Spirit)]).ToList();
+        Assert.Equal([film.Id, first.Id, veil.Id, veil.Id], factors.Select(f => f.Layer));
+        Assert.Equal([1, 2, 3], factors[0].Levels.Select(l => l!.Coats));
+        Assert.Equal([1, 2, 3], factors[1].Levels.Select(l => l!.Coats));
+        Assert.Equal([null, veil], factors[3].Levels);
+    }
 }

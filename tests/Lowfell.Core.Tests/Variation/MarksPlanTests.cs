@@ -131,4 +131,14 @@ public sealed class MarksPlanTests
         Assert.Equal("low left, middling", MarkWords.Of(new PlacedMark(10, 40, 4, 1, 0), wish with { Habit = Habit.Anywhere }, face));
         Assert.Equal("at the upper edge, right, middling, heavy", MarkWords.Of(new PlacedMark(70, 2, 4, 1.4, 0), wish with { Habit = Habit.AtEdges }, face));
     }
+
+    [Fact]
+    public void What_comes_from_under_others_begins_below_one_of_them_where_there_are_any()
+    {
+        var marks = MarksPlan.For(new VariationWish(Habit.UnderOthers, 3, 2, 0.5), face, 7, 30).SelectMany(p => p.Marks).ToList();
+        var near = Math.Min(face.WidthMm, face.HeightMm) * 0.18;
+        Assert.All(marks, m => Assert.Contains(face.Anchors, a => Math.Abs(m.X - a.X) <= near && m.Y >= a.Y - 2 && m.Y <= a.Y + 2 * near + 2));
+        Assert.Equal(6, MarksPlan.PlaceCount(Habit.UnderOthers, face));
+        Assert.Equal(MarksPlan.PlaceCount(Habit.Anywhere, face), MarksPlan.PlaceCount(Habit.UnderOthers, face with { Anchors = [] }));
+    }
 }

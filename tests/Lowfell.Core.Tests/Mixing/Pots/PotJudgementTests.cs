@@ -175,4 +175,15 @@ public class PotJudgementTests
     [InlineData(310, 6)]
     public void What_does_not_fit_an_evening_stands_over_night(double workMinutes, int pots) =>
         Assert.Equal(pots, PotAdvice.For(3, Vessel.WetPalette, null, new Span3(300, 500, 900), workMinutes, 0.5).Pots);
+
+    [Theory]
+    [InlineData(2, 2, 1.1)]
+    [InlineData(4, 3, 1.3)]
+    [InlineData(3, 1, 1.7)]
+    public void The_thinner_the_mix_the_lower_the_pressure_to_begin_with(int paint, int water, double bar)
+    {
+        var note = AirbrushNote.For(Pot((Brown, paint), (Water, water)), Technique.BaseCoat);
+        Assert.Equal(bar, note.StartBar);
+        Assert.InRange(note.StartBar, note.PressureBar.Low, note.PressureBar.High);
+    }
 }

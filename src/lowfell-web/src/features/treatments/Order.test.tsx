@@ -126,3 +126,36 @@ it("shows no table where there is one surface, and brings another treatment in",
       },
     ]);
 });
+
+it("makes a surface a detail on another, and leaves it out", async () => {
+  stands = whole({ first: ["brick", "coping"] });
+  shown();
+  const hand = userEvent.setup();
+  await hand.selectOptions(await screen.findByLabelText("What coping stands on"), "on brick");
+  const [brick, coping] = stands.surfaces;
+  await expect
+    .poll(() => asked[0])
+    .toEqual({
+      method: "PUT",
+      path: "/api/treatments/t/surfaces",
+      body: {
+        version: 7,
+        surfaces: [
+          { id: "brick", name: "brick", onId: null },
+          { id: "coping", name: "coping", onId: "brick" },
+        ],
+      },
+    });
+  cleanup();
+  cache.clear();
+  asked = [];
+  stands = { ...stands, surfaces: [brick!, { ...coping!, onId: "brick" }] };
+  shown();
+  await hand.click(await screen.findByRole("button", { name: "Leave out" }));
+
+  // What a detail stands on is none itself.
+  expect(screen.queryByLabelText("What brick stands on")).toBeNull();
+  await expect
+    .poll(() => asked)
+    .toEqual([{ method: "POST", path: "/api/treatments/t/surfaces/coping/leave-out", body: { version: 7 } }]);
+});
