@@ -45,11 +45,11 @@ function Matrix({ order, change, busy }: { order: Whole; change: Change; busy: b
         <caption className="sr-only">Layers of {order.name}, newest on top, and what each goes over</caption>
         <thead>
           <tr>
-            <th scope="col" className="py-1 pr-3 text-left font-normal text-soft">
+            <th scope="col" className="py-1 pr-3 text-left align-top font-normal text-soft">
               Layer
             </th>
             {order.surfaces.map((s) => (
-              <th key={s.id} scope="col" className="min-w-28 px-1 py-1 text-left align-bottom font-normal">
+              <th key={s.id} scope="col" className="min-w-28 px-1 py-1 text-left align-top font-normal">
                 <Heading surface={s} order={order} change={change} busy={busy} />
               </th>
             ))}
@@ -115,7 +115,7 @@ function Heading(props: { surface: Schema["SurfaceEntry"]; order: Whole; change:
             );
           }}
         >
-          <option value="">no detail</option>
+          <option value="">by itself</option>
           {order.surfaces
             .filter((s) => s.id !== surface.id && !s.onId)
             .map((s) => (
