@@ -131,7 +131,9 @@ it("makes a surface a detail on another, and leaves it out", async () => {
   stands = whole({ first: ["brick", "coping"] });
   shown();
   const hand = userEvent.setup();
-  await hand.selectOptions(await screen.findByLabelText("What coping stands on"), "on brick");
+  (await screen.findByLabelText("What coping stands on")).focus();
+  await hand.keyboard("{Enter}");
+  await hand.keyboard("{ArrowDown}{Enter}");
   const [brick, coping] = stands.surfaces;
   await expect
     .poll(() => asked[0])

@@ -3,11 +3,11 @@ import { useState } from "react";
 import { api, type Schema } from "../../api/client";
 import { Button } from "../../kit/Button";
 import { Choice } from "../../kit/Field";
-import { Inline } from "../../kit/Inline";
 import { plural } from "../../kit/severity";
 import { Wide } from "../../kit/Wide";
 import { useChange } from "../../shared/useChange";
 import { orderQuery } from "./queries";
+import { SurfaceHeading } from "./SurfaceHeading";
 
 type Card = Schema["TreatmentCard"];
 type Whole = Schema["TreatmentOrder"];
@@ -50,7 +50,7 @@ function Matrix({ order, change, busy }: { order: Whole; change: Change; busy: b
             </th>
             {order.surfaces.map((s) => (
               <th key={s.id} scope="col" className="min-w-28 px-1 py-1 text-left align-top font-normal">
-                <Heading surface={s} order={order} change={change} busy={busy} />
+                <SurfaceHeading surface={s} order={order} change={change} busy={busy} />
               </th>
             ))}
           </tr>
@@ -62,90 +62,6 @@ function Matrix({ order, change, busy }: { order: Whole; change: Change; busy: b
         </tbody>
       </table>
     </Wide>
-  );
-}
-
-const where = (z: Schema["TreatmentUse"]) => `${z.zone}, ${z.design}`;
-
-/** What a surface is called, which zones take it, and what it stands on where it is a detail. */
-function Heading(props: { surface: Schema["SurfaceEntry"]; order: Whole; change: Change; busy: boolean }) {
-  const { surface, order, change, busy } = props;
-  const store = (words: string | null, with_: { name?: string; onId?: string | null }) =>
-    change(words, (headers) =>
-      api.PUT("/api/treatments/{treatmentId}/surfaces", {
-        headers,
-        params: { path: { treatmentId: order.id } },
-        body: {
-          version: order.version,
-          surfaces: order.surfaces.map(({ id, name, onId }) => ({
-            id,
-            name,
-            onId,
-            ...(id === surface.id && with_),
-          })),
-        },
-      }),
-    );
-  const on = order.surfaces.find((s) => s.id === surface.onId);
-  const bears = order.surfaces.some((s) => s.onId === surface.id);
-  return (
-    <>
-      <Inline
-        label={`Name of the surface ${surface.name}`}
-        value={surface.name}
-        most={120}
-        onStore={(name) => store(null, { name })}
-      />
-      <span className="block truncate px-1 text-soft" title={surface.zones.map(where).join("\n")}>
-        {surface.zones.length === 0 ? "no zone takes it" : plural(surface.zones.length, "zone")}
-      </span>
-      {!bears && (
-        <select
-          aria-label={`What ${surface.name} stands on`}
-          className="min-h-6 w-full truncate bg-transparent px-0.5 text-soft"
-          value={surface.onId ?? ""}
-          disabled={busy}
-          onChange={(e) => {
-            const now = order.surfaces.find((s) => s.id === e.target.value);
-            void store(
-              now
-                ? `${surface.name} is a detail on ${now.name} now.`
-                : `${surface.name} stands by itself again.`,
-              { onId: now?.id ?? null },
-            );
-          }}
-        >
-          <option value="">by itself</option>
-          {order.surfaces
-            .filter((s) => s.id !== surface.id && !s.onId)
-            .map((s) => (
-              <option key={s.id} value={s.id}>
-                on {s.name}
-              </option>
-            ))}
-        </select>
-      )}
-      {on && (
-        <button
-          type="button"
-          className="min-h-6 px-1 text-soft underline decoration-dotted underline-offset-2 hover:text-ink"
-          disabled={busy}
-          onClick={() =>
-            void change(
-              `${surface.name} is left out: it is painted over with ${on.name}, and shows what that shows.`,
-              (headers) =>
-                api.POST("/api/treatments/{treatmentId}/surfaces/{surfaceId}/leave-out", {
-                  headers,
-                  params: { path: { treatmentId: order.id, surfaceId: surface.id } },
-                  body: { version: order.version },
-                }),
-            )
-          }
-        >
-          Leave out
-        </button>
-      )}
-    </>
   );
 }
 
